@@ -1,0 +1,300 @@
+/** `npm run bench`: the figures that Waxwing holds itself to, as medians on this machine. */
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import { gzipSync } from 'node:zlib';
+import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './prepare.mjs';
+
+ensureInstalled();
+ensureBuilt();
+const { packOf } = await import('@waxwing/core/formats');
+const { buildCatalog, libraryHealth, SWAP_REASONS, substitutes } = await import('@waxwing/core/ladder');
+const { kitCounts } = await import('@waxwing/core/movement');
+const { fold } = await import('@waxwing/core/session');
+const { loadLibrary } = await import('@waxwing/library');
+
+const MANY = 5_000;
+const starter = loadLibrary(join(ROOT, 'library/movements'));
+
+/**
+ * A library of `size` movements: the starter library over and over, each copy with ladders of its own.
+ * @param {number} size
+ */
+const library = (size) =>
+  Array.from({ length: size }, (_, i) => {
+    const movement = starter[i % starter.length];
+    if (!movement) throw new Error('the starter library is empty');
+    const copy = (/** @type {string} */ id) => `${id}-${Math.floor(i / starter.length)}`;
+    const known = (/** @type {{ to: string }} */ { to }) =>
+      starter.findIndex((m) => m.id === to) + Math.floor(i / starter.length) * starter.length < size;
+    return {
+      ...movement,
+      id: copy(movement.id),
+      name: `${movement.name} ${Math.floor(i / starter.length)}`,
+      links: movement.links.filter(known).map((link) => ({ ...link, to: copy(link.to) })),
+      faults: movement.faults.map((fault) => ({
+        ...fault,
+        corrections: fault.corrections.filter((c) => c.kind !== 'swap'),
+      })),
+    };
+  });
+
+/** @param {number[]} numbers */
+const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? NaN;
+
+/** @param {number[]} numbers */
+const p95 = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length * 0.95)] ?? NaN;
+
+/**
+ * Median milliseconds of `runs` calls after a few to warm up.
+ * @param {number} runs
+ * @param {(run: number) => unknown} act
+ */
+const time = async (runs, act) => median(await times(runs, act));
+
+/**
+ * @param {number} runs
+ * @param {(run: number) => unknown} act
+ */
+async function times(runs, act) {
+  /** @type {number[]} */
+  const took = [];
+  for (let run = -5; run < runs; run += 1) {
+    const start = performance.now();
+    await act(Math.max(run, 0));
+    if (run >= 0) took.push(performance.now() - start);
+  }
+  return took;
+}
+
+/** @type {{ what: string, figure: number, unit: string, most: number }[]} */
+const rows = [];
+/**
+ * @param {string} what
+ * @param {number} figure
+ * @param {string} unit
+ * @param {number} most
+ */
+const row = (what, figure, unit, most) => rows.push({ what, figure, unit, most });
+
+const many = library(MANY);
+const catalog = buildCatalog(many);
+const kit = kitCounts([
+  { item: 'dumbbell', count: 2, kg: 8 },
+  { item: 'chair', count: 1 },
+  { item: 'bench', count: 1 },
+]);
+/** @type {import('@waxwing/core/movement').Limit[]} */
+const limits = [
+  { demand: 'weight-on-wrist', allowed: 1, reason: 'wrist' },
+  { demand: 'impact', allowed: 0, reason: 'knee' },
+];
+const query = (/** @type {number} */ run) =>
+  substitutes(catalog, {
+    from: many[(run * 37) % MANY]?.id ?? '',
+    reason: SWAP_REASONS[run % SWAP_REASONS.length] ?? 'bored',
+    region: 'knee',
+    limits,
+    kit,
+  });
+row('substitutes among 5,000 movements, p95', p95(await times(210, query)), 'ms', 5);
+row('health of 5,000 movements', await time(9, () => libraryHealth(many)), 'ms', 300);
+
+const session = '018f0000-0000-7000-8000-0000000005e5';
+const client = '018f0000-0000-7000-8000-00000000c11e';
+const uuid = (/** @type {number} */ n) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
+const events = Array.from({ length: 2_000 }, (_, i) => {
+  const envelope = {
+    id: uuid(i),
+    sessionId: session,
+    clientId: client,
+    counter: i + 1,
+    at: new Date(Date.UTC(2030, 0, 1) + i * 1000).toISOString(),
+  };
+  const entryId = uuid(i - (i % 50));
+  /** @type {Record<number, object>} */
+  const kinds = {
+    0: { type: 'set-done', data: { entryId, side: 'both', amount: 10, kg: 8, loadLabel: null } },
+    1: { type: 'effort-felt', data: { setId: uuid(i - 1), effort: 'medium' } },
+    2: { type: 'fault-seen', data: { entryId, faultId: `fault-${i % 4}` } },
+    3: {
+      type: 'correction-given',
+      data: { entryId, faultId: `fault-${i % 4}`, correctionId: 'say-it', addresses: [`fault-${i % 4}`] },
+    },
+    4: { type: 'undone', data: { eventId: uuid(i - 1) } },
+  };
+  const what =
+    i % 50 === 0 ? { type: 'movement-started', data: { movementId: 'goblet-squat', why: null } } : kinds[i % 5];
+  return /** @type {import('@waxwing/core/session').SessionEvent} */ ({ ...envelope, ...what });
+});
+// As they come from the server or from the device's own store: parsed, so that equal keys share a shape.
+/** @type {typeof events} */
+const received = JSON.parse(JSON.stringify(events));
+row('fold of 2,000 events', await time(200, () => fold(received, [client])), 'ms', 5);
+
+/**
+ * Starts the built server and returns its address and how long the first answer took.
+ * @param {string[]} args
+ * @param {string} folder
+ */
+async function serve(args, folder) {
+  const start = performance.now();
+  const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER, ...args], {
+    env: { ...process.env, WAXWING_DATA: folder, PORT: '0' },
+  });
+  child.stderr.pipe(process.stderr);
+  const [line] = await once(child.stdout, 'data');
+  const address = /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '';
+  await (await fetch(`${address}/api/studio`)).text();
+  const took = performance.now() - start;
+  const stop = async () => {
+    child.kill();
+    await once(child, 'exit');
+  };
+  return { address, took, stop };
+}
+
+/** @param {(folder: string) => Promise<void>} act */
+async function inFolder(act) {
+  const folder = mkdtempSync(join(tmpdir(), 'waxwing-bench-'));
+  try {
+    await act(folder);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+/** @type {number[]} */
+const starts = [];
+for (let i = 0; i < 7; i += 1)
+  await inFolder(async (folder) => {
+    const { took, stop } = await serve(['--demo'], folder);
+    starts.push(took / 1000);
+    await stop();
+  });
+row('demo server answers after', median(starts), 's', 2);
+
+await inFolder(async (folder) => {
+  const { address, stop } = await serve([], folder);
+  const start = performance.now();
+  const fresh = packOf(many.filter((movement) => !starter.some(({ id }) => id === movement.id)));
+  const look = await fetch(`${address}/api/imports?kind=pack`, { method: 'POST', body: JSON.stringify(fresh) });
+  const { importId, rows: found } = /** @type {import('@waxwing/core/formats').ImportPreview} */ (await look.json());
+  const take = found.map(({ id }) => id);
+  const answer = await fetch(`${address}/api/imports/${importId}/apply`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ take }),
+  });
+  if (!(await answer.text()).includes('"finished"')) throw new Error('the import did not finish');
+  row('a pack of 5,000 movements looked at and taken in', (performance.now() - start) / 1000, 's', 10);
+
+  const get = (/** @type {string} */ path) => async () =>
+    void (await (await fetch(`${address}/api/movements${path}`)).arrayBuffer());
+  row('GET all of 5,000 movements', await time(40, get('')), 'ms', 50);
+  row('GET the first 100 of 5,000', await time(40, get('?limit=100')), 'ms', 50);
+  row('search among 5,000', await time(40, get('?q=knees+cave&limit=100')), 'ms', 50);
+  await inBrowser(address);
+  await stop();
+});
+
+/**
+ * What a trainer feels in the page with 5,000 movements.
+ * @param {string} address
+ */
+async function inBrowser(address) {
+  const executablePath = ensureBrowser();
+  if (!executablePath) {
+    console.error('No Chromium was found and none could be installed: the page was not measured.');
+    return;
+  }
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/library`);
+  const box = page.getByRole('textbox', { name: 'Find a movement or a fault' });
+  await box.fill('squat');
+  await page.locator('[data-words="squat"]').waitFor({ timeout: 60_000 });
+  // From the keystroke until the rows that answer it are in the page, one letter after the other.
+  const keystrokes = await page.evaluate(async () => {
+    const input = /** @type {HTMLInputElement} */ (document.querySelector('header input'));
+    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+    const took = [];
+    for (const query of ['knees fall in', 'goblet squat', 'single leg', 'push up', 'foot crosses behind', 'band row'])
+      for (let end = 1; end <= query.length; end += 1) {
+        const words = query.slice(0, end).trim();
+        const shown = () => document.querySelector('[data-words]')?.getAttribute('data-words') === words;
+        if (shown()) continue;
+        const start = performance.now();
+        set?.call(input, query.slice(0, end));
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+        await new Promise((/** @type {(value?: unknown) => void} */ resolve) => {
+          const watch = new MutationObserver(() => {
+            if (!shown()) return;
+            watch.disconnect();
+            resolve();
+          });
+          watch.observe(document.body, { subtree: true, childList: true, attributes: true });
+        });
+        took.push(performance.now() - start);
+        await new Promise(requestAnimationFrame);
+      }
+    return took;
+  });
+  row('a keystroke of a search among 5,000 in the page, p95', p95(keystrokes), 'ms', 16);
+
+  await box.fill('');
+  await page.locator('[aria-label="Movements"]').waitFor();
+  const frames = await page.evaluate(async () => {
+    const pane = /** @type {HTMLElement} */ (document.querySelector('[aria-label="Movements"]'));
+    const took = [];
+    let last = performance.now();
+    for (let i = 0; i < 240; i += 1) {
+      pane.scrollTop += 300;
+      await new Promise(requestAnimationFrame);
+      took.push(performance.now() - last);
+      last = performance.now();
+    }
+    return took;
+  });
+  row('the longest frame while scrolling 5,000 movements', Math.max(...frames), 'ms', 50);
+
+  /** @type {number[]} */
+  const opened = [];
+  for (let i = 0; i < 9; i += 1) {
+    await page.goto(`${address}/library`);
+    const link = page.locator('a[href^="/library/"]').filter({ hasText: 'Floor back extension' }).first();
+    await link.waitFor();
+    const start = performance.now();
+    await link.click();
+    await page.getByRole('link', { name: 'Edit', exact: true }).waitFor();
+    opened.push(performance.now() - start);
+  }
+  row('a movement page after a click', median(opened), 'ms', 300);
+  await browser.close();
+}
+
+/** @type {Record<string, { file: string, isEntry?: boolean, imports?: string[] }>} */
+const manifest = JSON.parse(readFileSync(join(ROOT, 'web/dist/.vite/manifest.json'), 'utf8'));
+/** @type {Set<string>} */
+const initial = new Set();
+const visit = (/** @type {string} */ key) => {
+  if (initial.has(key)) return;
+  initial.add(key);
+  for (const other of manifest[key]?.imports ?? []) visit(other);
+};
+for (const [key, chunk] of Object.entries(manifest)) if (chunk.isEntry) visit(key);
+const bytes = [...initial].reduce(
+  (sum, key) => sum + gzipSync(readFileSync(join(ROOT, 'web/dist', manifest[key]?.file ?? ''))).length,
+  0,
+);
+row('initial JavaScript, gzip', bytes / 1024, 'kB', 250);
+
+console.log('| figure | median | allowed | ratio |\n| --- | ---: | ---: | ---: |');
+for (const { what, figure, unit, most } of rows)
+  console.log(
+    `| ${what} | ${figure.toFixed(figure < 10 ? 2 : 0)} ${unit} | ${most} ${unit} | ${(figure / most).toFixed(2)} |`,
+  );
