@@ -1,0 +1,206 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { VIEWS, type Fault, type Movement } from '../movement/index.js';
+import {
+  advise,
+  believe,
+  fading,
+  groupByView,
+  limitsFromPain,
+  OUTCOMES,
+  seeing,
+  whereToStand,
+  type Situation,
+  type Trial,
+} from './index.js';
+
+const NOW = '2030-03-01T10:00:00.000Z';
+const daysAgo = (days: number) => new Date(Date.parse(NOW) - days * 86_400_000).toISOString();
+
+const fault = (id: string, over: Partial<Fault> = {}): Fault => ({
+  id,
+  name: id,
+  looksLike: id,
+  phase: 'lower',
+  severity: 'fix',
+  views: { front: 1, side: 0, back: 0, oblique: 0 },
+  causes: [`set-up/${id}`],
+  corrections: [
+    { id: 'words', kind: 'say', text: 'Say it.', cueId: 'out', causes: [`set-up/${id}`] },
+    { id: 'other-words', kind: 'say', text: 'Say it otherwise.', cueId: 'in', causes: [] },
+    { id: 'show', kind: 'show', text: 'Show it.', causes: [] },
+    { id: 'hands-on', kind: 'touch', text: 'Guide it.', causes: [] },
+    { id: 'lighter', kind: 'lighten', text: 'Lighter.', causes: [] },
+    { id: 'swap', kind: 'swap', text: 'Easier one.', swapTo: 'easier', causes: [] },
+  ],
+  ...over,
+});
+
+const movement = (...faults: Fault[]) =>
+  ({
+    id: 'm',
+    faults,
+    cues: [
+      { id: 'out', phase: 'lower', text: 'Outward words', focus: 'outward', channel: 'say', addresses: [] },
+      { id: 'in', phase: 'lower', text: 'Inward words', focus: 'inward', channel: 'say', addresses: [] },
+    ],
+  }) as unknown as Movement;
+
+const situation = (over: Partial<Situation> = {}): Situation => ({
+  movement: movement(fault('knees-in')),
+  seen: ['knees-in'],
+  attempts: [],
+  trials: [],
+  clientId: 'osei',
+  now: NOW,
+  mayTouch: false,
+  maySwapTo: () => true,
+  ...over,
+});
+
+const trial = (over: Partial<Trial> = {}): Trial => ({
+  clientId: 'osei',
+  correction: 'm/knees-in/words',
+  kind: 'say',
+  focus: 'outward',
+  outcome: 'fixed',
+  at: daysAgo(1),
+  ...over,
+});
+
+const primaryOf = (s: Situation) => {
+  const advice = advise(s);
+  if (advice.kind !== 'correct') throw new Error(advice.kind);
+  return advice.primary;
+};
+
+describe('what to do about faults', () => {
+  test('starts with words, and names another thing to try next', () => {
+    const advice = advise(situation());
+    expect(advice).toMatchObject({ kind: 'correct', primary: { correction: { id: 'words' } } });
+    if (advice.kind === 'correct') expect(advice.next?.correction.id).not.toBe('words');
+  });
+
+  test('a stop fault short-circuits everything else', () => {
+    const danger = fault('back-rounds', {
+      severity: 'stop',
+      corrections: [{ id: 'end', kind: 'stop', text: 'Weights down.', causes: [] }],
+    });
+    const advice = advise(
+      situation({ movement: movement(fault('knees-in'), danger), seen: ['knees-in', 'back-rounds'] }),
+    );
+    expect(advice).toMatchObject({ kind: 'stop', fault: { id: 'back-rounds' }, correction: { text: 'Weights down.' } });
+  });
+
+  test('two failures on a step go down the ladder, and what failed is not repeated', () => {
+    const failed = (correctionId: string) => ({ faultId: 'knees-in', correctionId, outcome: 'same' }) as const;
+    expect(primaryOf(situation({ attempts: [failed('words')] })).correction.id).toBe('other-words');
+    const later = primaryOf(situation({ attempts: [failed('words'), failed('other-words')] }));
+    expect(later.correction.kind).toBe('show');
+    expect(later.reason).toContain('did not help today');
+  });
+
+  test('what works for this client wins over what works in general', () => {
+    const mine = Array.from({ length: 5 }, () => trial({ correction: 'm/knees-in/other-words', focus: 'inward' }));
+    const primary = primaryOf(situation({ trials: mine }));
+    expect(primary.correction.id).toBe('other-words');
+    expect(primary.reason).toContain('Inward words helped 5 of 5 times');
+  });
+
+  test('a correction that removes a shared cause answers all faults that have it', () => {
+    const a = fault('a', { causes: ['set-up/narrow', 'load/x'] });
+    const b = fault('b', {
+      causes: ['set-up/narrow'],
+      corrections: [
+        { id: 'alone', kind: 'say', text: '1', causes: [] },
+        { id: 'both', kind: 'show', text: '2', causes: ['set-up/narrow'] },
+      ],
+    });
+    const primary = primaryOf(situation({ movement: movement(a, b), seen: ['a', 'b'] }));
+    expect(primary.correction.id).toBe('both');
+    expect(primary.addresses.map((f) => f.id).sort()).toEqual(['a', 'b']);
+    expect(primary.reason).toContain('answers 2 faults at once (narrow)');
+  });
+
+  test('touch needs consent, and a swap needs an open movement', () => {
+    const onlyTouch = movement(fault('f', { corrections: [{ id: 't', kind: 'touch', text: 't', causes: [] }] }));
+    expect(advise(situation({ movement: onlyTouch, seen: ['f'] })).kind).toBe('leave');
+    expect(advise(situation({ movement: onlyTouch, seen: ['f'], mayTouch: true })).kind).toBe('correct');
+    const onlySwap = movement(
+      fault('f', { corrections: [{ id: 's', kind: 'swap', swapTo: 'x', text: 's', causes: [] }] }),
+    );
+    expect(advise(situation({ movement: onlySwap, seen: ['f'], maySwapTo: () => false })).kind).toBe('leave');
+  });
+
+  test('nothing seen, nothing said', () => expect(advise(situation({ seen: [] })).kind).toBe('clear'));
+});
+
+describe('belief from outcomes', () => {
+  const trials = fc.array(
+    fc.record({
+      clientId: fc.constantFrom('osei', 'other'),
+      correction: fc.constantFrom('m/knees-in/words', 'm/x/y'),
+      kind: fc.constant('say' as const),
+      focus: fc.constantFrom('outward' as const, 'inward' as const),
+      outcome: fc.constantFrom(...OUTCOMES),
+      at: fc.integer({ min: 0, max: 700 }).map(daysAgo),
+    }),
+    { maxLength: 30 },
+  );
+  const chance = (t: readonly Trial[]) =>
+    believe('m/knees-in/words', { kind: 'say', focus: 'outward' }, 'osei', t, NOW).chance;
+
+  test('stays a chance, does not depend on order, rises with success and falls with failure', () => {
+    fc.assert(
+      fc.property(trials, (t) => {
+        const p = chance(t);
+        expect(p).toBeGreaterThan(0);
+        expect(p).toBeLessThan(1);
+        expect(chance(t.toReversed())).toBeCloseTo(p, 10);
+        expect(chance([...t, trial()])).toBeGreaterThan(p);
+        expect(chance([...t, trial({ outcome: 'worse' })])).toBeLessThan(p);
+      }),
+    );
+  });
+
+  test('everybody else together never weighs more than eight trials', () => {
+    const crowd = Array.from({ length: 500 }, () => trial({ clientId: 'other', at: NOW }));
+    expect(chance(crowd)).toBeCloseTo((1.8 + 8) / (4 + 8), 6);
+  });
+
+  test('an outcome counts half after sixty days', () => {
+    expect(fading(daysAgo(60), NOW)).toBeCloseTo(0.5, 10);
+    expect(fading(daysAgo(-400), NOW)).toBe(1);
+  });
+});
+
+describe('where to stand', () => {
+  const chance = fc.double({ min: 0, max: 1, noNaN: true });
+  const faults = fc.array(
+    fc.record({ front: chance, side: chance, back: chance, oblique: chance }).map((views) => fault('f', { views })),
+    { minLength: 1, maxLength: 5 },
+  );
+
+  test('no other choice of views sees more', () => {
+    fc.assert(
+      fc.property(faults, fc.integer({ min: 1, max: 3 }), (seen, sets) => {
+        const chosen = seeing(seen, whereToStand(seen, sets));
+        const every = (n: number): (typeof VIEWS)[number][][] =>
+          n === 0 ? [[]] : every(n - 1).flatMap((rest) => VIEWS.map((v) => [...rest, v]));
+        expect(chosen).toBeCloseTo(Math.max(...every(sets).map((views) => seeing(seen, views))), 9);
+      }),
+    );
+  });
+
+  test('faults are grouped by the side that shows them best, each exactly once', () => {
+    fc.assert(
+      fc.property(faults, (seen) => expect(groupByView(seen).flatMap((g) => g.faults)).toHaveLength(seen.length)),
+    );
+  });
+});
+
+test('sharp pain closes what loads the region, dull pain leaves a trace', () => {
+  const sharp = limitsFromPain([{ region: 'knee', quality: 'sharp' }]);
+  expect(sharp).toContainEqual({ demand: 'deep-knee-bend', allowed: 0, reason: 'sharp pain at the knee today' });
+  expect(limitsFromPain([{ region: 'knee', quality: 'dull' }]).every((limit) => limit.allowed === 1)).toBe(true);
+});

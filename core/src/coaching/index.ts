@@ -1,0 +1,5 @@
+export * from './correct.js';
+export * from './evidence.js';
+export * from './pain.js';
+export * from './stand.js';
+export * from './teach.js';

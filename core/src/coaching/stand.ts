@@ -1,0 +1,68 @@
+/**
+ * Where to stand: for the sets to come, a view for each, so that every likely fault is seen at least once with the greatest weight.
+ * Few views and few sets: every choice is compared.
+ */
+import type { Fault } from '../movement/schema.js';
+import { VIEWS, type View } from '../movement/vocabulary.js';
+import { FAULT_PRIOR, SEVERITY_WEIGHT } from './weights.js';
+
+/** The side that shows a fault best; the earlier in `VIEWS` on a tie. */
+export const bestView = (fault: Fault): View =>
+  VIEWS.reduce((best, view) => (fault.views[view] > fault.views[best] ? view : best));
+
+/** Faults by the place that shows them best, the place with the most to see first, the most serious fault first. */
+export function groupByView(
+  faults: readonly Fault[],
+  likely: Likelihood = () => undefined,
+): { view: View; faults: Fault[] }[] {
+  const worth = (fault: Fault) => weightOf(fault, likely);
+  return VIEWS.map((view) => ({
+    view,
+    faults: faults.filter((fault) => bestView(fault) === view).sort((a, b) => worth(b) - worth(a)),
+  }))
+    .filter((group) => group.faults.length > 0)
+    .sort((a, b) => sum(b.faults.map(worth)) - sum(a.faults.map(worth)));
+}
+
+/** Chance per set that this client shows a fault; undefined where nothing is known. */
+export type Likelihood = (fault: Fault) => number | undefined;
+
+const sum = (numbers: readonly number[]): number => numbers.reduce((total, n) => total + n, 0);
+const weightOf = (fault: Fault, likely: Likelihood): number =>
+  SEVERITY_WEIGHT[fault.severity] * (likely(fault) ?? FAULT_PRIOR[fault.severity]);
+
+/** Every choice is compared, so there must not be too many. */
+export const MOST_SETS_PLANNED = 6;
+
+/** Σ severity × likelihood × chance to see the fault at least once from these views. */
+export function seeing(faults: readonly Fault[], views: readonly View[], likely: Likelihood = () => undefined): number {
+  return sum(
+    faults.map(
+      (fault) => weightOf(fault, likely) * (1 - views.reduce((missed, view) => missed * (1 - fault.views[view]), 1)),
+    ),
+  );
+}
+
+/**
+ * The views for the next `sets` sets (1 to `MOST_SETS_PLANNED`), most telling first.
+ * @throws RangeError for another number of sets.
+ */
+export function whereToStand(faults: readonly Fault[], sets: number, likely: Likelihood = () => undefined): View[] {
+  if (!Number.isInteger(sets) || sets < 1 || sets > MOST_SETS_PLANNED)
+    throw new RangeError(`sets must be 1 to ${MOST_SETS_PLANNED}`);
+  let best: View[] = [];
+  let most = -1;
+  const choose = (chosen: View[], from: number): void => {
+    if (chosen.length === sets) {
+      const seen = seeing(faults, chosen, likely);
+      if (seen > most + 1e-12) {
+        most = seen;
+        best = chosen;
+      }
+      return;
+    }
+    for (let i = from; i < VIEWS.length; i += 1) choose([...chosen, VIEWS[i] as View], i);
+  };
+  choose([], 0);
+  return best.toSorted((a, b) => seeing(faults, [b], likely) - seeing(faults, [a], likely));
+}

@@ -1,0 +1,33 @@
+/** What to say before anything goes wrong: one cue for each phase, in the wording that lands best with this client. */
+import type { Cue, Movement } from '../movement/schema.js';
+import { believe, type Trial } from './evidence.js';
+
+export interface TeachingCue {
+  cue: Cue;
+  /** This client's record with cues of that focus. */
+  worked: number;
+  tried: number;
+}
+
+/** One cue a phase, in the order of the phases. Among cues of one phase the likeliest to work wins; the first written on a tie. */
+export function teachingCues(
+  movement: Movement,
+  trials: readonly Trial[],
+  clientId: string,
+  now: string,
+): TeachingCue[] {
+  const beliefs = new Map(
+    (['inward', 'outward', 'image'] as const).map((focus) => [
+      focus,
+      believe('', { kind: 'say', focus }, clientId, trials, now),
+    ]),
+  );
+  const chance = (cue: Cue): number => beliefs.get(cue.focus)?.chance ?? 0;
+  return movement.phases.flatMap((phase) => {
+    const [first, ...rest] = movement.cues.filter((cue) => cue.phase === phase);
+    if (!first) return [];
+    const cue = rest.reduce((best, next) => (chance(next) > chance(best) ? next : best), first);
+    const { worked = 0, tried = 0 } = beliefs.get(cue.focus) ?? {};
+    return [{ cue, worked, tried }];
+  });
+}

@@ -1,0 +1,2 @@
+export * from './aim.js';
+export * from './tempo.js';

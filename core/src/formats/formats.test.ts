@@ -1,0 +1,129 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { lawfulMovement, lawfulMovements } from '../test/movements.js';
+import { cardMarkdown, csvOf, mergeImport, PackError, packOf, previewImport, readCsv, readPack } from './index.js';
+
+const problemsIn = (act: () => unknown): string => {
+  try {
+    act();
+  } catch (error) {
+    if (error instanceof PackError) return error.message;
+    throw error;
+  }
+  return 'no problem';
+};
+
+describe('a library pack', () => {
+  test('comes back as it went out, whatever order the library was in', () => {
+    fc.assert(
+      fc.property(lawfulMovements(5), (movements) => {
+        const pack = readPack(JSON.stringify(packOf(movements)));
+        expect(pack.movements).toEqual(packOf([...movements].reverse()).movements);
+        const merged = mergeImport([], pack, new Set(movements.map(({ id }) => id)));
+        expect(packOf(merged)).toEqual(packOf(movements));
+      }),
+    );
+  });
+
+  test('cut anywhere is refused, with the line', () => {
+    const text = JSON.stringify(packOf(fc.sample(lawfulMovements(3), 1)[0] ?? []), null, 1);
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: text.length - 1 }), (end) => {
+        expect(problemsIn(() => readPack(text.slice(0, end)))).toMatch(/^line \d+, column \d+ is not JSON/);
+      }),
+    );
+  });
+
+  const whole = packOf(fc.sample(lawfulMovements(2), { numRuns: 1, seed: 7 })[0] ?? []);
+  const first = whole.movements[0];
+  if (!first) throw new Error('no movement drawn');
+  test.each<[string, unknown, string]>([
+    ['another kind of file', [1, 2], 'not a library pack'],
+    ['another format', { ...whole, format: 'x' }, 'format must be'],
+    ['a later version', { ...whole, version: 2 }, 'version is 2, but only 1'],
+    ['an unknown field', { ...whole, extra: 1 }, 'extra is not a known field'],
+    ['ids twice', { ...whole, movements: [first, first] }, 'movements[1].id "movement-0" is also movements[0]'],
+    [
+      'a script tag in a cue',
+      { ...whole, movements: [{ ...first, cues: [{ ...first.cues[0], text: '<script>alert(1)</script>' }] }] },
+      'movements[0].cues[0].text must be plain text',
+    ],
+  ])('%s is named by its path', (_, input, expected) =>
+    expect(problemsIn(() => readPack(JSON.stringify(input)))).toContain(expected),
+  );
+
+  test('is looked at before it is taken: new, same, changed or changed on both sides', () => {
+    fc.assert(
+      fc.property(lawfulMovement('a'), lawfulMovement('a'), fc.boolean(), (here, there, touched) => {
+        const [row] = previewImport(
+          packOf([there]),
+          () => here,
+          () => touched,
+        );
+        const same = JSON.stringify(here) === JSON.stringify(there);
+        expect(row?.state).toBe(same ? 'same' : touched ? 'conflict' : 'changed');
+        expect(row?.changes.length === 0).toBe(same);
+        expect(
+          previewImport(
+            packOf([there]),
+            () => undefined,
+            () => touched,
+          )[0]?.state,
+        ).toBe('new');
+      }),
+    );
+  });
+
+  test('taken in part may not leave links to nowhere, nor close a circle', () => {
+    const link = (to: string) => ({ to, direction: 'harder' as const, lever: 'load' as const });
+    const a = { ...first, id: 'a', links: [link('b')] };
+    const b = { ...first, id: 'b', links: [link('a')] };
+    expect(problemsIn(() => mergeImport([], packOf([a, b]), new Set(['a'])))).toBe(
+      'movements[0].links[0].to no movement "b" in the library',
+    );
+    expect(problemsIn(() => mergeImport([], packOf([a, b]), new Set(['a', 'b'])))).toContain('run in a circle');
+  });
+});
+
+describe('a list as CSV', () => {
+  test('comes back as it went out, formulas and quotes included', () => {
+    fc.assert(
+      fc.property(lawfulMovements(4), (movements) => {
+        const byId = new Map(movements.map((movement) => [movement.id, movement]));
+        const csv = csvOf(movements);
+        for (const cell of csv.split(/[\n,]/)) expect(cell).not.toMatch(/^[=@]/);
+        expect(readCsv(csv, (id) => byId.get(id))).toEqual(packOf(movements));
+      }),
+    );
+  });
+
+  test('makes a bare movement of a row that is not here yet, and names lines that are wrong', () => {
+    const [movement] = fc.sample(lawfulMovement('fresh-row'), { numRuns: 1, seed: 3 });
+    if (!movement) throw new Error('no movement drawn');
+    const csv = csvOf([movement]);
+    expect(readCsv(csv, () => undefined).movements[0]).toMatchObject({
+      id: 'fresh-row',
+      cues: [],
+      name: movement.name,
+    });
+    expect(problemsIn(() => readCsv(csv.replace('pattern', 'patern'), () => undefined))).toContain(
+      'has no column "pattern"',
+    );
+    expect(problemsIn(() => readCsv(csv.replace(/,reps,/, ',fathoms,'), () => undefined))).toMatch(
+      /line 2, dose\.mode/,
+    );
+    const twice = `${csv}\n${csv.split('\n').slice(1).join('\n')}`;
+    expect(problemsIn(() => readCsv(twice, () => undefined))).toContain('is also in line 2');
+  });
+});
+
+test('a card in Markdown lets nothing of the text become markup', () => {
+  fc.assert(
+    fc.property(lawfulMovement('a'), (movement) => {
+      const card = cardMarkdown(movement, { easier: [], harder: [] });
+      expect(card).not.toMatch(/(^|[^\\])\|/);
+      for (const fault of movement.faults)
+        expect(card.replaceAll('\\', '')).toContain(fault.corrections[0]?.text ?? 'nothing');
+    }),
+  );
+});

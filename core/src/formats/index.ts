@@ -1,0 +1,4 @@
+export * from './answers.js';
+export * from './card.js';
+export * from './csv.js';
+export * from './pack.js';

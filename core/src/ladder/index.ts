@@ -1,0 +1,5 @@
+export * from './graph.js';
+export * from './health.js';
+export * from './readiness.js';
+export * from './references.js';
+export * from './substitutes.js';

@@ -1,0 +1,58 @@
+/** Whether recorded sets meet a link's `readyWhen`: enough good sets, in each of enough sessions in a row. */
+import type { ReadyWhen } from '../movement/schema.js';
+import { EFFORTS, type Effort } from '../movement/vocabulary.js';
+
+/** One recorded set of a movement. `amount` is reps or seconds on the weaker side. */
+export interface DoneSet {
+  amount: number;
+  effort: Effort | null;
+  /** No fault of severity stop or fix was open at it. */
+  clean: boolean;
+  /** Load used, if any. */
+  kg?: number | null;
+}
+
+/** The sets of one movement in one session. */
+export interface PastSession {
+  at: string;
+  sets: readonly DoneSet[];
+}
+
+export interface Readiness {
+  ready: boolean;
+  /** Latest sessions in a row that meet the sign. */
+  met: number;
+  needed: number;
+}
+
+const meets = (set: DoneSet, sign: ReadyWhen): boolean =>
+  set.amount >= (sign.reps ?? sign.seconds ?? 0) &&
+  (set.clean || !sign.clean) &&
+  set.effort !== null &&
+  EFFORTS.indexOf(set.effort) <= EFFORTS.indexOf(sign.effortAtMost);
+
+/** Looks back from the latest session; the first one that misses the sign ends the run. Sessions may come in any order. */
+export function readiness(sign: ReadyWhen, history: readonly PastSession[]): Readiness {
+  const latestFirst = history.toSorted((a, b) => b.at.localeCompare(a.at));
+  const miss = latestFirst.findIndex((session) => session.sets.filter((set) => meets(set, sign)).length < sign.sets);
+  const met = miss === -1 ? latestFirst.length : miss;
+  return { ready: met >= sign.sessions, met, needed: sign.sessions };
+}
+
+/** `2 sets of 12 clean reps, medium effort or easier, in 2 sessions`. */
+export function signWords(sign: ReadyWhen): string {
+  const what =
+    sign.reps !== undefined
+      ? `${sign.reps}${sign.clean ? ' clean' : ''} reps`
+      : `${sign.seconds} s${sign.clean ? ', clean' : ''}`;
+  const sets = sign.sets === 1 ? '1 set' : `${sign.sets} sets`;
+  const effort = sign.effortAtMost === 'easy' ? 'felt easy' : `${sign.effortAtMost} effort or easier`;
+  return `${sets} of ${what}, ${effort}, in ${sign.sessions === 1 ? '1 session' : `${sign.sessions} sessions running`}`;
+}
+
+/** The same where there is little room: `3 × 10 clean, medium at most, 2 sessions running`. */
+export function signBrief(sign: ReadyWhen): string {
+  const amount = sign.reps ?? `${sign.seconds} s`;
+  const sessions = sign.sessions === 1 ? '1 session' : `${sign.sessions} sessions running`;
+  return `${sign.sets} × ${amount}${sign.clean ? ' clean' : ''}, ${sign.effortAtMost} at most, ${sessions}`;
+}

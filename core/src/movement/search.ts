@@ -1,0 +1,167 @@
+/**
+ * Finding by what a trainer would type: movements by name and alias, then by the faults they have, then by any word of their cues, muscles
+ * and kit. Exact words and beginnings are tried first; only when they find nothing are typing mistakes forgiven, which keeps a keystroke quick.
+ */
+import MiniSearch, { type QueryCombination, type SearchOptions } from 'minisearch';
+import { buildMentions, wordsIn } from './mentions.js';
+import type { Movement } from './schema.js';
+import { inWords } from './words.js';
+
+/** What is searched of one movement: small enough to send a whole library to the page. */
+export interface SearchText {
+  id: string;
+  name: string;
+  aliases: string[];
+  cues: string[];
+  faults: { id: string; name: string; looksLike: string }[];
+  /** Pattern, families and muscles, in words. */
+  body: string;
+  kit: string;
+}
+
+/** One fault by its name, and every movement that has it. */
+export interface FoundFault {
+  name: string;
+  looksLike: string;
+  movements: { id: string; faultId: string }[];
+}
+
+export interface Finding {
+  /** Ids of the best matches, best first, at most so many; and how many match in all. */
+  movements: (words: string, most?: number) => { ids: string[]; total: number };
+  /** Faults, best match first. */
+  faults: (words: string, most?: number) => FoundFault[];
+}
+
+export const searchTextOf = (movement: Movement): SearchText => ({
+  id: movement.id,
+  name: movement.name,
+  aliases: movement.aliases,
+  cues: movement.cues.map((cue) => cue.text),
+  faults: movement.faults.map(({ id, name, looksLike }) => ({ id, name, looksLike })),
+  body: [movement.pattern, ...movement.families, ...movement.muscles.prime, ...movement.muscles.assist]
+    .map(inWords)
+    .join(' '),
+  kit: movement.kit
+    .flat()
+    .map((need) => inWords(need.item))
+    .join(' '),
+});
+
+/** Words that trainers use for the same thing. Either finds both. */
+const SAME_WORDS: readonly (readonly string[])[] = [
+  ['fall', 'cave', 'dive', 'collapse', 'buckle'],
+  ['knees', 'knee'],
+  ['wobble', 'wobbles', 'sways', 'sway', 'totters'],
+  ['sag', 'sags', 'sink', 'sinks', 'hang', 'hangs'],
+  ['round', 'rounds', 'curl', 'slump', 'slumps'],
+  ['arch', 'arches', 'hollow', 'hollows'],
+  ['shrug', 'shrugs', 'creep'],
+  ['behind', 'back'],
+  ['crosses', 'cross', 'across'],
+  ['foot', 'feet'],
+];
+const SYNONYMS = new Map(SAME_WORDS.flatMap((words) => words.map((word) => [word, words] as const)));
+
+/** Little words that would otherwise have to be found as well. */
+const SMALL = new Set(
+  'a an and are as at by do for from goes has have in into is it its of on one or that the their to when where with'.split(
+    ' ',
+  ),
+);
+
+const EXACT: SearchOptions = { boost: { name: 2 } };
+// Two wrong letters, or two that changed places, in a word of five or more; one in a word of four.
+const FORGIVING: SearchOptions = {
+  ...EXACT,
+  fuzzy: (term) => (term.length > 4 ? 2 : term.length > 3 ? 1 : false),
+};
+
+const processTerm = (term: string): string | null => {
+  const lower = term.toLowerCase();
+  return SMALL.has(lower) ? null : lower;
+};
+
+const SHORT = 2;
+
+/** A word of a query with those that mean the same. */
+interface Group {
+  words: readonly string[];
+  /** It stands for longer words that begin so as well: one that is still being typed, or that has no known others. */
+  open: boolean;
+}
+
+function groupsOf(query: string): Group[] {
+  const words = wordsIn(query).filter((word) => !SMALL.has(word));
+  return words.map((word, i) => ({
+    words: SYNONYMS.get(word) ?? [word],
+    open: i === words.length - 1 || !SYNONYMS.has(word),
+  }));
+}
+
+const isShort = (groups: readonly Group[]): boolean =>
+  groups.every(({ words }) => words.every((word) => word.length <= SHORT));
+
+const queryOf = (groups: readonly Group[]): QueryCombination => ({
+  combineWith: 'AND',
+  queries: groups.map(({ words, open }) => ({ combineWith: 'OR', prefix: open, queries: [...words] })),
+});
+
+/** Ids in order of how well they match. */
+const ranked = (index: MiniSearch, groups: readonly Group[], options: SearchOptions): string[] =>
+  index.search(queryOf(groups), options).map((hit) => String(hit.id));
+
+const firstOf = (ids: string[], most: number) => ({ ids: ids.slice(0, most), total: ids.length });
+
+/** Builds the indexes. Once a library change. */
+export function buildFinding(texts: readonly SearchText[]): Finding {
+  const names = new MiniSearch({ fields: ['name', 'aliases'], processTerm });
+  names.addAll(texts.map(({ id, name, aliases }) => ({ id, name, aliases: aliases.join('; ') })));
+  const idByName = new Map(texts.map(({ id, name }) => [wordsIn(name).join(' '), id]));
+  const mentions = buildMentions(
+    texts.map(({ name, aliases, cues, faults, body, kit }) =>
+      [name, ...aliases, ...cues, ...faults.flatMap((fault) => [fault.name, fault.looksLike]), body, kit].join(' '),
+    ),
+  );
+  const groups = new Map<string, FoundFault>();
+  for (const { id, faults } of texts)
+    for (const fault of faults) {
+      const key = fault.name.toLowerCase();
+      const group = groups.get(key) ?? { name: fault.name, looksLike: fault.looksLike, movements: [] };
+      group.movements.push({ id, faultId: fault.id });
+      groups.set(key, group);
+    }
+  const faults = new MiniSearch({ fields: ['name', 'looksLike'], processTerm });
+  faults.addAll([...groups].map(([key, group]) => ({ id: key, name: group.name, looksLike: group.looksLike })));
+  const faultsOf = (query: readonly Group[], options: SearchOptions): FoundFault[] =>
+    ranked(faults, query, options).flatMap((key) => groups.get(key) ?? []);
+
+  return {
+    movements: (words, most = Infinity) => {
+      const query = groupsOf(words);
+      if (query.length === 0) return { ids: [], total: 0 };
+      if (isShort(query)) return firstOf(ranked(names, query, EXACT), most);
+      const mentioned = mentions.find(query);
+      if (mentioned.length === 0) {
+        const near = faultsOf(query, FORGIVING).flatMap((fault) => fault.movements.map(({ id }) => id));
+        return firstOf([...new Set([...ranked(names, query, FORGIVING), ...near])], most);
+      }
+      // Whatever is found by name or fault is mentioned too: the rest only fills up what is asked for.
+      const ids = new Set<string>();
+      const exact = idByName.get(wordsIn(words).join(' '));
+      if (exact !== undefined) ids.add(exact);
+      for (const id of ranked(names, query, EXACT)) ids.add(id);
+      if (ids.size < most)
+        for (const fault of faultsOf(query, EXACT)) for (const { id } of fault.movements) ids.add(id);
+      for (let i = 0; i < mentioned.length && ids.size < most; i += 1) ids.add(texts[mentioned[i] ?? 0]?.id ?? '');
+      return { ids: [...ids].slice(0, most), total: Math.max(mentioned.length, ids.size) };
+    },
+    faults: (words, most = 6) => {
+      const query = groupsOf(words);
+      if (query.length === 0) return [];
+      if (isShort(query)) return [];
+      const found = faultsOf(query, EXACT);
+      return (found.length > 0 ? found : faultsOf(query, FORGIVING)).slice(0, most);
+    },
+  };
+}

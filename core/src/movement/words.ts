@@ -1,0 +1,106 @@
+/** Slugs of the vocabulary as people read them. */
+import type { Demand, Direction, Focus, KitItem, Lever, Plane, Severity, Sides, View } from './vocabulary.js';
+import type { KitNeed } from './schema.js';
+
+const SPECIAL: Readonly<Record<string, string>> = {
+  'set-up': 'Set-up',
+  'push-up': 'Push-up',
+  'all-fours': 'All fours',
+  'side-lying': 'Side-lying',
+  leverLength: 'Lever length',
+};
+
+/** A slug as a label: `outer-hips` → `Outer hips`. */
+export function label(slug: string): string {
+  const spaced = slug.replaceAll('-', ' ');
+  return SPECIAL[slug] ?? spaced.charAt(0).toUpperCase() + spaced.slice(1);
+}
+
+/** A slug inside a sentence: `outer-hips` → `outer hips`. */
+export const inWords = (slug: string): string => slug.replaceAll('-', ' ');
+
+/** The detail of a cause: `set-up/narrow-stance` → `narrow stance`. */
+export const causeWords = (cause: string): string => inWords(cause.slice(cause.indexOf('/') + 1));
+
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  stop: 'Stop now',
+  fix: 'Fix before adding',
+  polish: 'Polish',
+};
+
+export const FOCUS_WORDS: Readonly<Record<Focus, string>> = { inward: 'Inward', outward: 'Outward', image: 'Image' };
+
+export const VIEW_WORDS: Readonly<Record<View, string>> = {
+  front: 'In front',
+  side: 'At the side',
+  back: 'Behind',
+  oblique: 'At a corner',
+};
+
+export const PLANE_WORDS: Readonly<Record<Plane, string>> = {
+  sagittal: 'forward and back',
+  frontal: 'side to side',
+  transverse: 'turning',
+};
+
+export const SIDES_WORDS: Readonly<Record<Sides, string>> = {
+  both: 'both sides together',
+  alternating: 'sides take turns',
+  each: 'one side, then the other',
+};
+
+const LEVER_CHANGE: Readonly<Record<Lever, Readonly<Record<'easier' | 'harder', string>>>> = {
+  load: { easier: 'less load', harder: 'more load' },
+  depth: { easier: 'less depth', harder: 'more depth' },
+  base: { easier: 'a steadier base', harder: 'a less steady base' },
+  leverLength: { easier: 'a shorter lever', harder: 'a longer lever' },
+  tempo: { easier: 'an easier tempo', harder: 'a harder tempo' },
+  assistance: { easier: 'more support', harder: 'less support' },
+  coordination: { easier: 'simpler to coordinate', harder: 'more to coordinate' },
+  impact: { easier: 'less impact', harder: 'more impact' },
+  plane: { easier: 'a simpler direction', harder: 'a new direction' },
+};
+
+/** What a link changes: (`leverLength`, `easier`) → `a shorter lever`. */
+export const leverWords = (lever: Lever, direction: Direction): string =>
+  direction === 'sideways'
+    ? `another ${inWords(lever === 'leverLength' ? 'lever length' : lever)}`
+    : LEVER_CHANGE[lever][direction];
+
+const ITEM_WORDS: Readonly<Partial<Record<KitItem, readonly [one: string, many: string]>>> = {
+  bench: ['bench', 'benches'],
+  'leg-press': ['leg press', 'leg presses'],
+};
+
+function needWords({ item, count }: KitNeed): string {
+  const [one, many] = ITEM_WORDS[item] ?? [item, `${item}s`];
+  if (count === 1) return `${item === 'wall' ? 'a' : 'one'} ${one}`;
+  return count === 2 && (item === 'dumbbell' || item === 'bell') ? `a pair of ${many}` : `${count} ${many}`;
+}
+
+/** A movement's kit options in words: `one dumbbell, or one bell, or a pair of dumbbells and one bench`; `nothing` for none. */
+export function kitWords(options: readonly (readonly KitNeed[])[]): string {
+  if (options.length === 0) return 'nothing';
+  return options.map((needs) => needs.map(needWords).join(' and ')).join(', or ');
+}
+
+const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
+  'single-leg-balance': 'balance on one leg',
+  'weight-on-wrist': 'weight on the wrist',
+  'weight-on-knees': 'weight on the knees',
+  'long-lever-trunk': 'a long lever on the trunk',
+  'loaded-shoulder': 'load on the shoulder',
+  'floor-to-standing': 'getting down to the floor and up',
+  'spotter-needed': 'a spotter',
+};
+
+/** A demand inside a sentence: `weight-on-wrist` → `weight on the wrist`. */
+export const demandWords = (demand: Demand): string => DEMAND_SPECIAL[demand] ?? inWords(demand);
+
+const AMOUNT_WORDS = ['', 'a little', 'clearly', 'strongly'] as const;
+
+/** Demands above nothing, in words: `deep knee bend (clearly)`. */
+export const demandList = (demands: Readonly<Partial<Record<Demand, number>>>): string[] =>
+  (Object.entries(demands) as [Demand, number][])
+    .filter(([, amount]) => amount > 0)
+    .map(([demand, amount]) => `${demandWords(demand)} (${AMOUNT_WORDS[amount] ?? amount})`);

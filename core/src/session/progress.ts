@@ -1,0 +1,47 @@
+/** Where a lane stands in its sets: which set is next, which side, and what the totals are. */
+import type { Sides } from '../movement/vocabulary.js';
+import type { Entry, SetRecord } from './fold.js';
+import type { SetSide } from './events.js';
+
+export interface Progress {
+  /** Sets finished: for one side after the other, both sides of it. */
+  done: number;
+  /** Number of the set that comes now, from 1. */
+  setNumber: number;
+  /** The side that comes now. */
+  side: SetSide;
+}
+
+const onSide = (sets: readonly SetRecord[], side: SetSide): number => sets.filter((set) => set.side === side).length;
+
+/** A movement done one side after the other starts on the left, and always goes to the side with fewer sets. */
+export function progressOf(entry: Entry, sides: Sides): Progress {
+  if (sides !== 'each') return { done: entry.sets.length, setNumber: entry.sets.length + 1, side: 'both' };
+  const left = onSide(entry.sets, 'left');
+  const right = onSide(entry.sets, 'right');
+  const done = Math.min(left, right);
+  return { done, setNumber: done + 1, side: right < left ? 'right' : 'left' };
+}
+
+export interface Totals {
+  sets: number;
+  /** Reps or seconds, both sides added up: `10 a side is 20`. */
+  amount: number;
+  left: number;
+  right: number;
+  /** Σ reps × load, for sets with a load. */
+  volumeKg: number;
+}
+
+/** Exact totals of one stay at a movement. */
+export function totalsOf(entry: Entry, sides: Sides): Totals {
+  const amountOn = (side: SetSide) =>
+    entry.sets.filter((set) => set.side === side).reduce((sum, set) => sum + set.amount, 0);
+  return {
+    sets: sides === 'each' ? Math.max(onSide(entry.sets, 'left'), onSide(entry.sets, 'right')) : entry.sets.length,
+    amount: entry.sets.reduce((sum, set) => sum + set.amount, 0),
+    left: amountOn('left'),
+    right: amountOn('right'),
+    volumeKg: entry.sets.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0),
+  };
+}

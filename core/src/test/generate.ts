@@ -1,0 +1,125 @@
+/** Random but lawful movements, ladders and events for property tests and the benchmark. */
+import fc from 'fast-check';
+import type { MovementFacts } from '../ladder/substitutes.js';
+import type { Link } from '../movement/schema.js';
+import { DEMANDS, KIT_ITEMS, LEVERS, MUSCLES, PATTERNS, POSITIONS, SIDES, SPACES } from '../movement/vocabulary.js';
+import type { SessionEvent } from '../session/events.js';
+
+const demands = fc
+  .uniqueArray(fc.constantFrom(...DEMANDS), { maxLength: 4 })
+  .chain((keys) =>
+    fc
+      .tuple(...keys.map(() => fc.integer({ min: 1, max: 3 })))
+      .map((amounts) => Object.fromEntries(keys.map((key, i) => [key, amounts[i]]))),
+  );
+
+/** A library of `size` movements whose links only ever go from a lower to a higher number: it has no cycle. */
+export const lawfulLibrary = (size: number): fc.Arbitrary<MovementFacts[]> =>
+  fc.tuple(...Array.from({ length: size }, (_, i) => movementAt(i, size)));
+
+const id = (i: number): string => `movement-${i}`;
+
+function movementAt(i: number, size: number): fc.Arbitrary<MovementFacts> {
+  const targets =
+    i + 1 < size ? fc.uniqueArray(fc.integer({ min: i + 1, max: size - 1 }), { maxLength: 3 }) : fc.constant([]);
+  const links = targets.chain((to) =>
+    fc.tuple(
+      ...to.map((t) => fc.constantFrom(...LEVERS).map((lever): Link => ({ to: id(t), direction: 'harder', lever }))),
+    ),
+  );
+  return fc.record({
+    id: fc.constant(id(i)),
+    name: fc.constant(`Movement ${i}`),
+    aliases: fc.constant([]),
+    families: fc.constant(['family']),
+    pattern: fc.constantFrom(...PATTERNS.slice(0, 4)),
+    role: fc.constantFrom('strength', 'drill'),
+    position: fc.constantFrom(...POSITIONS),
+    sides: fc.constantFrom(...SIDES),
+    space: fc.constantFrom(...SPACES),
+    muscles: fc.record({
+      prime: fc.uniqueArray(fc.constantFrom(...MUSCLES), { minLength: 1, maxLength: 3 }),
+      assist: fc.uniqueArray(fc.constantFrom(...MUSCLES), { maxLength: 3 }),
+    }),
+    kit: fc.array(
+      fc.array(fc.record({ item: fc.constantFrom(...KIT_ITEMS), count: fc.integer({ min: 1, max: 2 }) }), {
+        minLength: 1,
+        maxLength: 2,
+      }),
+      {
+        maxLength: 2,
+      },
+    ),
+    demands,
+    links,
+  });
+}
+
+export const CLIENT = '018f0000-0000-7000-8000-00000000c11e';
+export const SESSION = '018f0000-0000-7000-8000-0000000005e5';
+
+/** A version-7 style UUID that is the same for the same number. */
+export const uuidAt = (n: number): string => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
+
+/** Draws events as a real device would make them: each refers to something that came before, undo included. */
+export const lawfulEvents = (most: number): fc.Arbitrary<SessionEvent[]> =>
+  fc.array(fc.tuple(fc.nat(), fc.nat(), fc.integer({ min: 0, max: 2 })), { maxLength: most }).map(eventsFrom);
+
+/** Builds a session from numbers: what happens, what it refers to, and how far the clock moves. */
+export function eventsFrom(draws: readonly (readonly [what: number, which: number, tick: number])[]): SessionEvent[] {
+  const events: SessionEvent[] = [];
+  const pick = (type: SessionEvent['type'], n: number): string | undefined => {
+    const known = events.filter((event) => event.type === type);
+    return known[n % (known.length || 1)]?.id;
+  };
+  let counter = 1;
+  draws.forEach(([what, which, tick], i) => {
+    counter += tick;
+    const envelope = {
+      id: uuidAt(i + 1),
+      sessionId: SESSION,
+      clientId: CLIENT,
+      counter,
+      at: new Date(Date.UTC(2030, 0, 1, 10, 0, i)).toISOString(),
+    };
+    const entryId = pick('movement-started', which);
+    const faultId = `fault-${which % 3}`;
+    const makers: (() => SessionEvent | undefined)[] = [
+      () => ({ ...envelope, type: 'movement-started', data: { movementId: `movement-${which % 5}`, why: null } }),
+      () =>
+        (entryId &&
+          ({
+            ...envelope,
+            type: 'set-done',
+            data: { entryId, side: 'both', amount: which % 20, kg: 8, loadLabel: null },
+          } as const)) ||
+        undefined,
+      () => (entryId && ({ ...envelope, type: 'fault-seen', data: { entryId, faultId } } as const)) || undefined,
+      () =>
+        (entryId &&
+          ({
+            ...envelope,
+            type: 'correction-given',
+            data: { entryId, faultId, correctionId: 'say-it', addresses: [faultId] },
+          } as const)) ||
+        undefined,
+      () => {
+        const correctionEventId = pick('correction-given', which);
+        return correctionEventId
+          ? { ...envelope, type: 'outcome-noted', data: { correctionEventId, outcome: which % 2 ? 'fixed' : 'same' } }
+          : undefined;
+      },
+      () => {
+        const setId = pick('set-done', which);
+        return setId ? { ...envelope, type: 'effort-felt', data: { setId, effort: 'medium' } } : undefined;
+      },
+      () => {
+        const target = events[which % (events.length || 1)];
+        return target ? { ...envelope, type: 'undone', data: { eventId: target.id } } : undefined;
+      },
+    ];
+    const event = makers[what % makers.length]?.();
+    if (event) events.push(event);
+  });
+  return events;
+}
