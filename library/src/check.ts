@@ -1,0 +1,28 @@
+/** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
+import { LibraryError, loadLibrary, loadRules } from './load.js';
+import { HOUSE_RULES, STARTER_FOLDER } from './places.js';
+import { shortfalls } from './standards.js';
+
+function main(): number {
+  try {
+    const movements = loadLibrary(process.argv[2] ?? STARTER_FOLDER);
+    const rules = loadRules(HOUSE_RULES);
+    const thin = shortfalls(movements, rules);
+    for (const { movementId, path, message } of thin) console.error(`${movementId}: ${path} ${message}`);
+    const sum = (count: (m: (typeof movements)[number]) => number) =>
+      movements.reduce((total, m) => total + count(m), 0);
+    const families = new Set(movements.flatMap((m) => m.families));
+    console.log(
+      `library: ${movements.length} movements in ${families.size} families, ${sum((m) => m.cues.length)} cues, ` +
+        `${sum((m) => m.faults.length)} faults, ${sum((m) => m.faults.reduce((n, f) => n + f.corrections.length, 0))} corrections, ` +
+        `${sum((m) => m.links.length)} links, ${rules.length} house rules, ${thin.length} shortfalls`,
+    );
+    return thin.length === 0 ? 0 : 1;
+  } catch (error) {
+    if (!(error instanceof LibraryError)) throw error;
+    console.error(error.message);
+    return 1;
+  }
+}
+
+process.exitCode = main();

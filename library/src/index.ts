@@ -1,0 +1,2 @@
+export * from './load.js';
+export * from './standards.js';

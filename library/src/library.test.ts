@@ -1,0 +1,90 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { LibraryError, loadLibrary, loadRules, shortfalls } from './index.js';
+
+const STARTER = join(import.meta.dirname, '../movements');
+
+const RULES = loadRules(join(STARTER, '../house-rules.yaml'));
+
+test('the starter library loads, keeps its own standards and is as large as it says', () => {
+  const movements = loadLibrary(STARTER);
+  expect(shortfalls(movements, RULES)).toEqual([]);
+  expect(movements.length).toBeGreaterThanOrEqual(150);
+  expect(RULES.length).toBeGreaterThanOrEqual(10);
+});
+
+test('nothing in it is unsafe to find: every swap of a stop fault asks no more than the movement it leaves', () => {
+  const movements = loadLibrary(STARTER);
+  const byId = new Map(movements.map((movement) => [movement.id, movement]));
+  const sum = (id: string) => Object.values(byId.get(id)?.demands ?? {}).reduce((total, amount) => total + amount, 0);
+  for (const { id, faults } of movements)
+    for (const fault of faults.filter((one) => one.severity === 'stop'))
+      for (const { swapTo } of fault.corrections)
+        if (swapTo) expect({ from: id, to: swapTo, more: sum(swapTo) > sum(id) }).toMatchObject({ more: false });
+});
+
+test('standards see a thin movement, a pasted sentence, one off its ladder and a rule that switches nothing', () => {
+  const [first, second] = loadLibrary(STARTER);
+  if (!first || !second) throw new Error('empty library');
+  const cues = [{ ...second.cues[0], text: first.cues[0]?.text } as (typeof second.cues)[number]];
+  const thin = { ...second, cues, links: [] };
+  const messages = shortfalls([{ ...first, links: [] }, thin], RULES).map((s) => s.message);
+  expect(messages).toContain('has 1 cues, needs 5');
+  expect(messages).toContain('has no easier and no harder movement');
+  expect(messages).toContain('switches nothing');
+  expect(messages.some((m) => m.startsWith(`says the same as ${first.id}`))).toBe(true);
+});
+
+test('a broken file of house rules is named by file and path', () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'waxwing-rules-')), 'house-rules.yaml');
+  writeFileSync(
+    file,
+    '- { id: depth, matter: Depth, both: Back long, options: [{ id: one, name: One, reason: Why }] }',
+  );
+  expect(() => loadRules(file)).toThrow('house-rules.yaml: [0].options needs at least two options');
+  writeFileSync(file, 'id: [');
+  expect(() => loadRules(file)).toThrow('house-rules.yaml');
+});
+
+describe('a broken file', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'waxwing-library-'));
+    cpSync(STARTER, folder, { recursive: true });
+  });
+  afterEach(() => rmSync(folder, { recursive: true }));
+
+  const after = (edit: (text: string) => string): string => {
+    const file = join(folder, 'squat/goblet-squat.yaml');
+    writeFileSync(file, edit(readFileSync(file, 'utf8')));
+    try {
+      loadLibrary(folder);
+    } catch (error) {
+      if (error instanceof LibraryError) return error.message;
+      throw error;
+    }
+    return 'loaded';
+  };
+
+  test.each<[string, (text: string) => string, string]>([
+    ['missing phases', (t) => t.replace(/^phases:.*$/m, ''), 'squat/goblet-squat.yaml: phases is missing'],
+    [
+      'a phase taken out',
+      (t) => t.replace('[set-up, lower, bottom,', '[set-up, lower,'),
+      'squat/goblet-squat.yaml: cues[4].phase "bottom" is not one of',
+    ],
+    [
+      'a correction to nowhere',
+      (t) => t.replace('swapTo: bodyweight-squat', 'swapTo: moon-squat'),
+      'squat/goblet-squat.yaml: faults[0].corrections[5].swapTo no movement "moon-squat"',
+    ],
+    ['not YAML', () => 'id: [', 'squat/goblet-squat.yaml: is not valid YAML'],
+    [
+      'a circle',
+      (t) => t.replace('to: dumbbell-front-squat, direction: harder', 'to: sit-to-stand, direction: harder'),
+      'run in a circle',
+    ],
+  ])('%s is named by file and path', (_, edit, expected) => expect(after(edit)).toContain(expected));
+});

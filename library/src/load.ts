@@ -1,0 +1,105 @@
+/** Reading movement files: every problem of every file is reported, by file and field path, before anything is used. */
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import { checkReferences } from '@waxwing/core/ladder';
+import { checkMovement, checkRules, type HouseRule, type Movement } from '@waxwing/core/movement';
+import { load, YAMLException } from 'js-yaml';
+
+export interface FileProblem {
+  file: string;
+  path: string;
+  message: string;
+}
+
+/** Thrown when any file of a library is wrong. The message has one line for each problem. */
+export class LibraryError extends Error {
+  constructor(readonly problems: readonly FileProblem[]) {
+    super(problems.map(({ file, path, message }) => `${file}: ${path ? `${path} ` : ''}${message}`).join('\n'));
+    this.name = 'LibraryError';
+  }
+}
+
+interface File {
+  name: string;
+  text: string;
+}
+
+const readFiles = (folder: string): File[] =>
+  readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith('.yaml'))
+    .sort()
+    .map((name) => ({ name, text: readFileSync(join(folder, name), 'utf8') }));
+
+/** Reads and checks the house rules. @throws LibraryError naming the file and path. */
+export function loadRules(file: string): HouseRule[] {
+  const name = basename(file);
+  const problem = (path: string, message: string): LibraryError => new LibraryError([{ file: name, path, message }]);
+  let input: unknown;
+  try {
+    input = load(readFileSync(file, 'utf8'));
+  } catch (error) {
+    throw problem('', error instanceof Error ? (error.message.split('\n')[0] ?? '') : String(error));
+  }
+  const checked = checkRules(input);
+  if (!checked.ok) throw new LibraryError(checked.problems.map((one) => ({ file: name, ...one })));
+  return checked.value;
+}
+
+/** Reads and checks all `.yaml` files below a folder. @throws LibraryError naming files and paths. */
+export const loadLibrary = (folder: string): Movement[] => checkFiles(readFiles(folder));
+
+function checkFiles(files: readonly File[]): Movement[] {
+  const problems: FileProblem[] = [];
+  const fileOf = new Map<string, string>();
+  const movements: Movement[] = [];
+  for (const { name, text } of files) {
+    const checked = readMovement(text);
+    if (!checked.ok) problems.push(...checked.problems.map((problem) => ({ file: name, ...problem })));
+    else {
+      movements.push(checked.value);
+      fileOf.set(checked.value.id, name);
+    }
+  }
+  // References are only judged in a library whose files are all readable: a broken file would make its neighbours look wrong.
+  if (problems.length === 0)
+    for (const { movementId, path, message } of checkReferences(movements))
+      problems.push({ file: fileOf.get(movementId) ?? movementId, path, message });
+  if (problems.length > 0) throw new LibraryError(problems);
+  return movements;
+}
+
+function readMovement(text: string): ReturnType<typeof checkMovement> {
+  try {
+    return checkMovement(load(text));
+  } catch (error) {
+    if (!(error instanceof YAMLException)) throw error;
+    return { ok: false, problems: [{ path: '', message: `is not valid YAML: ${error.message.split('\n')[0]}` }] };
+  }
+}
+
+/** A library that was checked before, and the fingerprint of the very files that were. */
+interface Checked {
+  fingerprint: string;
+  movements: Movement[];
+}
+
+const fingerprintOf = (files: readonly File[]): string =>
+  createHash('sha256').update(JSON.stringify(files)).digest('hex');
+
+/** Checks a library and keeps the result in a file, for `loadChecked`. @throws LibraryError */
+export function keepChecked(folder: string, keptIn: string): void {
+  const files = readFiles(folder);
+  const checked: Checked = { fingerprint: fingerprintOf(files), movements: checkFiles(files) };
+  writeFileSync(keptIn, JSON.stringify(checked));
+}
+
+/** Like `loadLibrary`, but quick when the files are still the ones that `keepChecked` saw. @throws LibraryError */
+export function loadChecked(folder: string, keptIn: string): Movement[] {
+  const files = readFiles(folder);
+  if (existsSync(keptIn)) {
+    const kept = JSON.parse(readFileSync(keptIn, 'utf8')) as Checked;
+    if (kept.fingerprint === fingerprintOf(files)) return kept.movements;
+  }
+  return checkFiles(files);
+}

@@ -1,0 +1,6 @@
+/** Where the starter library is: its movement files, and the checked form that the build keeps beside the code. */
+import { fileURLToPath } from 'node:url';
+
+export const STARTER_FOLDER = fileURLToPath(new URL('../movements', import.meta.url));
+export const STARTER_CHECKED = fileURLToPath(new URL('../dist/starter.json', import.meta.url));
+export const HOUSE_RULES = fileURLToPath(new URL('../house-rules.yaml', import.meta.url));
