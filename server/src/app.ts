@@ -1,0 +1,81 @@
+/** Putting the application together: the same for the command line and for tests. */
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { loadChecked } from '@waxwing/library';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { AppModule } from './app.module.js';
+import type { Config } from './config.js';
+import { checkDatabase } from './database/data-source.js';
+import { LibraryService } from './movements/library.service.js';
+import { ProblemException } from './problems/problem.js';
+import { ProblemFilter } from './problems/problem.filter.js';
+import { validation } from './problems/validation.js';
+import { security } from './security.js';
+
+const BODY_LIMIT = '2mb';
+/** A whole library as one file. */
+const PACK_LIMIT_MB = 40;
+/** A little over what a picture may have, so that its own message can say so. */
+const PICTURE_LIMIT_MB = 6;
+
+/**
+ * Builds the application on a data folder, with the built web application when its folder is given.
+ * @throws StartError for a damaged database, LibraryError for wrong movement files.
+ */
+export async function createApp(config: Config, webFolder?: string): Promise<NestExpressApplication> {
+  const starter = loadChecked(config.libraryFolder, config.libraryChecked);
+  checkDatabase(config.database);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(config), {
+    logger: false,
+    bodyParser: false,
+    abortOnError: false,
+  });
+  app.use(security(config.host));
+  app.use(/^\/api\/imports$/, wholeFile(PACK_LIMIT_MB));
+  app.use(/^\/api\/movements\/[^/]+\/pictures$/, wholeFile(PICTURE_LIMIT_MB));
+  app.use(express.json({ limit: BODY_LIMIT }));
+  app.setGlobalPrefix('api');
+  app.useGlobalPipes(validation());
+  app.useGlobalFilters(new ProblemFilter());
+  const document = new DocumentBuilder()
+    .setTitle('Waxwing')
+    .setDescription('The exercise library and the floor, as an API')
+    .setVersion('0.1.0')
+    .build();
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, document));
+  if (webFolder && existsSync(join(webFolder, 'index.html'))) serveWeb(app, webFolder);
+  await app.init();
+  await app.get(LibraryService).addMissing(starter);
+  app.enableShutdownHooks();
+  return app;
+}
+
+const MB = 1024 * 1024;
+
+/** Takes a body as the bytes that it is, and says of one that is too large by how much. */
+const wholeFile = (limitMb: number) => [
+  (request: Request, _: Response, next: NextFunction) => {
+    const size = Number(request.headers['content-length'] ?? 0);
+    if (size <= limitMb * MB) next();
+    else
+      next(
+        new ProblemException(413, `This file has ${Math.round(size / MB)} MB; at most ${limitMb} MB can be taken.`, [
+          { path: 'file', message: `must be at most ${limitMb} MB` },
+        ]),
+      );
+  },
+  express.raw({ type: () => true, limit: limitMb * MB }),
+];
+
+/** The built page: hashed assets for ever, and the page itself for every address that is not the API's (deep links). */
+function serveWeb(app: NestExpressApplication, folder: string): void {
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api')) next();
+    else response.setHeader('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}

@@ -1,0 +1,42 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { Client } from '@waxwing/core/formats';
+import type { KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
+
+@Entity('clients')
+export class ClientEntity implements Client {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('integer')
+  version: number;
+
+  @Column('text')
+  name: string;
+
+  @Column('text')
+  about: string;
+
+  @Column('text')
+  goal: string;
+
+  @Column('text')
+  healthNote: string;
+
+  @Column('text', { nullable: true })
+  touchConsentOn: string | null;
+
+  @Column('simple-json')
+  limits: Limit[];
+
+  @Column('simple-json')
+  kit: KitPiece[];
+
+  @Column('simple-json')
+  houseRules: RuleChoices;
+
+  @Column('text')
+  createdAt: string;
+
+  @Column('text')
+  updatedAt: string;
+}

@@ -1,0 +1,132 @@
+import { ApiProperty, ApiPropertyOptional, PartialType } from '@nestjs/swagger';
+import { DEMANDS, KIT_ITEMS, type Demand, type KitItem } from '@waxwing/core/movement';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
+/** May be left out, but not be null. */
+const IfPresent = () => ValidateIf((_, value: unknown) => value !== undefined);
+const day = { message: 'must be a day such as 2030-01-31' };
+
+export class LimitDto {
+  @ApiProperty({ enum: DEMANDS })
+  @IsIn(DEMANDS)
+  demand: Demand;
+
+  @ApiProperty({ minimum: 0, maximum: 2 })
+  @IsInt()
+  @Min(0)
+  @Max(2)
+  allowed: number;
+
+  @ApiProperty({ maxLength: 200 })
+  @IsString()
+  @Matches(/\S/, { message: 'must not be empty' })
+  @MaxLength(200)
+  reason: string;
+
+  @ApiPropertyOptional({ description: 'Last day it holds; left out, it lasts', nullable: true, type: String })
+  @IsOptional()
+  @Matches(DAY, day)
+  until?: string | null;
+}
+
+export class KitPieceDto {
+  @ApiProperty({ enum: KIT_ITEMS })
+  @IsIn(KIT_ITEMS)
+  item: KitItem;
+
+  @ApiProperty({ minimum: 1, maximum: 99 })
+  @IsInt()
+  @Min(1)
+  @Max(99)
+  count: number;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: 'Kilograms, for weighed things' })
+  @IsOptional()
+  @IsNumber()
+  @Min(0.1)
+  @Max(500)
+  kg?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'How the weight was entered, such as 25 lb' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  label?: string | null;
+}
+
+export class CreateClientDto {
+  @ApiProperty({ maxLength: 80 })
+  @IsString()
+  @Matches(/\S/, { message: 'must not be empty' })
+  @MaxLength(80)
+  name: string;
+
+  @ApiPropertyOptional({ maxLength: 200 })
+  @IfPresent()
+  @IsString()
+  @MaxLength(200)
+  about?: string;
+
+  @ApiPropertyOptional({ maxLength: 200 })
+  @IfPresent()
+  @IsString()
+  @MaxLength(200)
+  goal?: string;
+
+  @ApiPropertyOptional({ maxLength: 2000, description: 'Private' })
+  @IfPresent()
+  @IsString()
+  @MaxLength(2000)
+  healthNote?: string;
+
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'Day of consent to touch' })
+  @IsOptional()
+  @Matches(DAY, day)
+  touchConsentOn?: string | null;
+
+  @ApiPropertyOptional({ type: [LimitDto] })
+  @IfPresent()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @ValidateNested({ each: true })
+  @Type(() => LimitDto)
+  limits?: LimitDto[];
+
+  @ApiPropertyOptional({ type: [KitPieceDto] })
+  @IfPresent()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => KitPieceDto)
+  kit?: KitPieceDto[];
+
+  @ApiPropertyOptional({ type: Object, description: "House rule → option, where they differ from the studio's" })
+  @IfPresent()
+  @IsObject()
+  houseRules?: Record<string, string>;
+}
+
+/** What is left out stays as it is. */
+export class EditClientDto extends PartialType(CreateClientDto, { skipNullProperties: false }) {
+  @ApiProperty({ description: 'The version that the change was made from' })
+  @IsInt()
+  @Min(1)
+  version: number;
+}

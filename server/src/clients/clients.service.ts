@@ -1,0 +1,79 @@
+/** Clients: who they are, their limits and their kit. Health notes leave the server only with the one client they belong to. */
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { ClientSummary } from '@waxwing/core/formats';
+import { Repository } from 'typeorm';
+import { v7 as uuidv7 } from 'uuid';
+import { HouseRulesService } from '../movements/house-rules.service.js';
+import { notFound, stale } from '../problems/problem.js';
+import type { CreateClientDto, EditClientDto } from './clients.dto.js';
+import { ClientEntity } from './client.entity.js';
+
+@Injectable()
+export class ClientsService {
+  constructor(
+    @InjectRepository(ClientEntity) private readonly repository: Repository<ClientEntity>,
+    private readonly houseRules: HouseRulesService,
+  ) {}
+
+  async list(): Promise<ClientSummary[]> {
+    const clients = await this.repository.find({ order: { name: 'ASC' } });
+    return clients.map(({ id, name, about, goal, limits }) => ({ id, name, about, goal, limits: limits.length }));
+  }
+
+  count(): Promise<number> {
+    return this.repository.count();
+  }
+
+  /** @throws 404 */
+  async read(id: string): Promise<ClientEntity> {
+    const client = await this.repository.findOneBy({ id });
+    if (!client) throw notFound('client', id);
+    return client;
+  }
+
+  async create(fields: CreateClientDto, id: string = uuidv7()): Promise<ClientEntity> {
+    const now = new Date().toISOString();
+    const {
+      about = '',
+      goal = '',
+      healthNote = '',
+      touchConsentOn = null,
+      limits = [],
+      kit = [],
+      houseRules = {},
+    } = fields;
+    this.houseRules.check(houseRules);
+    const client = this.repository.create({
+      id,
+      version: 1,
+      name: fields.name.trim(),
+      about,
+      goal,
+      healthNote,
+      touchConsentOn,
+      limits,
+      kit,
+      houseRules,
+      createdAt: now,
+      updatedAt: now,
+    });
+    await this.repository.insert(client);
+    return client;
+  }
+
+  /** @throws 404, 409 when the version is stale */
+  async edit(id: string, { version, ...fields }: EditClientDto): Promise<ClientEntity> {
+    if (fields.houseRules) this.houseRules.check(fields.houseRules);
+    const change = {
+      ...fields,
+      ...(fields.name === undefined ? {} : { name: fields.name.trim() }),
+      version: version + 1,
+      updatedAt: new Date().toISOString(),
+    };
+    const result = await this.repository.update({ id, version }, change);
+    const client = await this.read(id);
+    if (result.affected !== 1) throw stale('client', version, client.version);
+    return client;
+  }
+}

@@ -1,0 +1,55 @@
+/** Settings from the environment, checked once at start. */
+import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** The code runs from a folder of `server`, bundled or not. */
+const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+export interface Config {
+  port: number;
+  host: string;
+  dataFolder: string;
+  database: string;
+  /** Folder of movement files, and where their checked form is kept. */
+  libraryFolder: string;
+  libraryChecked: string;
+  /** The file of house rules. */
+  houseRules: string;
+}
+
+/** What the configuration is asked for by. */
+export const CONFIG = Symbol('config');
+
+/** Something that stops the server from starting, in one line for the person who started it. */
+export class StartError extends Error {}
+
+/** Folder by folder: Node's own recursive way never returns where a file system refuses new folders as "not found". */
+function makeFolder(path: string): void {
+  if (existsSync(path)) return;
+  makeFolder(dirname(path));
+  mkdirSync(path);
+}
+
+/** Reads `PORT`, `HOST`, `WAXWING_DATA` and `WAXWING_LIBRARY`, and makes the data folder. @throws StartError */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const port = Number(env.PORT ?? 4310);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new StartError(`PORT must be a number from 0 to 65535, not "${env.PORT}".`);
+  const dataFolder = resolve(env.WAXWING_DATA ?? './data');
+  try {
+    makeFolder(dataFolder);
+    accessSync(dataFolder, constants.W_OK);
+  } catch {
+    throw new StartError(`Cannot write to the data folder ${dataFolder}. Choose another with WAXWING_DATA.`);
+  }
+  return {
+    port,
+    host: env.HOST ?? '127.0.0.1',
+    dataFolder,
+    database: join(dataFolder, 'waxwing.sqlite'),
+    libraryFolder: env.WAXWING_LIBRARY ?? fromHere('../../library/movements'),
+    libraryChecked: fromHere('../../library/dist/starter.json'),
+    houseRules: fromHere('../../library/house-rules.yaml'),
+  };
+}

@@ -1,0 +1,58 @@
+import { Body, Controller, HttpCode, HttpException, Param, Post, Query, Req, Res } from '@nestjs/common';
+import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
+import type { ImportProgress } from '@waxwing/core/formats';
+import type { Request, Response } from 'express';
+import { setImmediate } from 'node:timers/promises';
+import { ImportsService, type ImportKind } from './imports.service.js';
+
+class PreviewQuery {
+  @ApiProperty({ enum: ['pack', 'csv'] })
+  @IsIn(['pack', 'csv'])
+  kind: ImportKind;
+}
+
+class ApplyDto {
+  @ApiProperty({ type: [String], description: 'Ids of the movements to take' })
+  @IsArray()
+  @ArrayMaxSize(20_000)
+  @IsString({ each: true })
+  @MaxLength(60, { each: true })
+  take: string[];
+}
+
+@ApiTags('library')
+@Controller('imports')
+export class ImportsController {
+  constructor(private readonly imports: ImportsService) {}
+
+  @Post()
+  @ApiConsumes('application/octet-stream')
+  @ApiOperation({ summary: 'What a pack or a CSV list, sent as the body, would do; nothing is changed' })
+  preview(@Query() { kind }: PreviewQuery, @Req() request: Request) {
+    const body: unknown = request.body;
+    return this.imports.preview(kind, Buffer.isBuffer(body) ? body : Buffer.alloc(0));
+  }
+
+  @Post(':id/apply')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Takes in what was chosen, all or nothing; answers with a line of JSON for each step' })
+  async apply(@Param('id') id: string, @Body() { take }: ApplyDto, @Res() response: Response) {
+    const say = (line: ImportProgress) => response.write(`${JSON.stringify(line)}\n`);
+    const done = await this.imports
+      .apply(id, take, async (done) => {
+        if (!response.headersSent) response.type('application/x-ndjson');
+        say({ done, total: take.length });
+        // The database works in this very thread: the line goes out when it has a turn.
+        await setImmediate();
+      })
+      .catch((error: unknown) => {
+        // Before the first line an error is an ordinary answer; after it, the last line.
+        if (!response.headersSent) throw error;
+        say({ problem: error instanceof HttpException ? error.message : 'Nothing was taken in. Try again.' });
+        return null;
+      });
+    if (done !== null) say({ finished: done });
+    response.end();
+  }
+}

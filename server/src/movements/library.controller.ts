@@ -1,0 +1,74 @@
+import { Controller, Get, Header, Param, Query, Res } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { cardMarkdown, csvOf, packJsonSchema, packOf } from '@waxwing/core/formats';
+import { underRules } from '@waxwing/core/movement';
+import type { Response } from 'express';
+import { notFound } from '../problems/problem.js';
+import { HouseRulesService } from './house-rules.service.js';
+import { LibraryService } from './library.service.js';
+
+@ApiTags('library')
+@Controller()
+export class LibraryController {
+  constructor(
+    private readonly library: LibraryService,
+    private readonly houseRules: HouseRulesService,
+  ) {}
+
+  @Get('library/texts')
+  @ApiOperation({ summary: 'What is searched of every movement, for an index in the page' })
+  texts() {
+    return { items: this.library.searchTexts() };
+  }
+
+  @Get('library/health')
+  @ApiOperation({ summary: 'Where the library is thin or wrong, worst first, and a score for each family' })
+  health() {
+    return this.library.health();
+  }
+
+  @Get('library/house-rules')
+  @ApiOperation({ summary: 'Matters on which good trainers disagree, with their options' })
+  rules() {
+    return { items: this.houseRules.rules };
+  }
+
+  @Get('library/pack')
+  @ApiOperation({ summary: 'The library, or the movements named in `ids`, as a pack' })
+  pack(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
+    response.attachment('waxwing-library.json');
+    return packOf(this.chosen(ids));
+  }
+
+  @Get('library/movements.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @ApiOperation({ summary: 'The list of movements as CSV' })
+  csv(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
+    response.attachment('waxwing-movements.csv');
+    return csvOf(this.chosen(ids));
+  }
+
+  @Get('movements/:id/card.md')
+  @Header('Content-Type', 'text/markdown; charset=utf-8')
+  @ApiOperation({ summary: 'One movement on one page, as Markdown, in the words of this studio' })
+  async card(@Param('id') id: string) {
+    const page = this.library.page(id);
+    return cardMarkdown(underRules(page.movement, await this.houseRules.inForce()), page);
+  }
+
+  @Get('schema/pack')
+  @ApiOperation({ summary: 'The JSON Schema of a library pack' })
+  schema() {
+    return packJsonSchema();
+  }
+
+  /** All movements, or those named; @throws 404 for one that is not here */
+  private chosen(ids: unknown) {
+    if (typeof ids !== 'string' || ids === '') return this.library.active();
+    return ids.split(',').map((id) => {
+      const movement = this.library.find(id);
+      if (!movement) throw notFound('movement', id);
+      return movement;
+    });
+  }
+}

@@ -1,0 +1,48 @@
+import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { LibraryService } from './library.service.js';
+import { ArchiveMovementDto, CreateMovementDto, EditMovementDto, ListMovementsQuery } from './movements.dto.js';
+
+@ApiTags('movements')
+@Controller('movements')
+export class MovementsController {
+  constructor(private readonly library: LibraryService) {}
+
+  @Get()
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOperation({ summary: 'Movements by family and level, or by how well they match a search' })
+  list(@Query() query: ListMovementsQuery) {
+    return this.library.list(query);
+  }
+
+  @Get(':id')
+  @ApiOperation({ summary: 'One movement with its neighbours on the ladder' })
+  read(@Param('id') id: string) {
+    return this.library.page(id);
+  }
+
+  @Post()
+  @ApiOperation({ summary: 'A new movement' })
+  create(@Body() movement: CreateMovementDto) {
+    return this.library.create(movement);
+  }
+
+  @Get(':id/versions')
+  @ApiOperation({ summary: 'Every saved version, latest first, with what it changed' })
+  versions(@Param('id') id: string) {
+    return this.library.versions(id);
+  }
+
+  @Post(':id/archive')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Take a movement out of the library, or put it back; sessions that used it keep it' })
+  archive(@Param('id') id: string, @Body() { version, archived }: ArchiveMovementDto) {
+    return this.library.archive(id, version, archived);
+  }
+
+  @Patch(':id')
+  @ApiOperation({ summary: 'Change any part; 409 when the version is stale' })
+  edit(@Param('id') id: string, @Body() change: EditMovementDto) {
+    return this.library.edit(id, change);
+  }
+}

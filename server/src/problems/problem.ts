@@ -1,0 +1,51 @@
+/** Errors as `application/problem+json` (RFC 9457), with the field paths that are wrong. */
+import { HttpException } from '@nestjs/common';
+import type { Problem } from '@waxwing/core/movement';
+
+export interface ProblemBody {
+  type: string;
+  title: string;
+  status: number;
+  detail?: string;
+  errors?: Problem[];
+}
+
+const TITLES: Readonly<Record<number, string>> = {
+  400: 'The request cannot be read',
+  403: 'Not allowed',
+  404: 'Not found',
+  409: 'Changed in the meantime',
+  413: 'Too large',
+  422: 'Some fields are wrong',
+  500: 'Something went wrong',
+};
+
+export const problemBody = (status: number, detail?: string, errors?: Problem[]): ProblemBody => ({
+  type: 'about:blank',
+  title: TITLES[status] ?? 'Error',
+  status,
+  ...(detail === undefined ? {} : { detail }),
+  ...(errors === undefined ? {} : { errors }),
+});
+
+/** An error for the client of the API. Nothing is changed when it is thrown. */
+export class ProblemException extends HttpException {
+  constructor(status: number, detail?: string, errors?: Problem[]) {
+    super(problemBody(status, detail, errors), status);
+  }
+}
+
+/** Fields that are wrong, each with its path. */
+export const invalid = (errors: Problem[]): ProblemException =>
+  new ProblemException(422, errors.map(({ path, message }) => `${path} ${message}`).join('; '), errors);
+
+export const notFound = (what: string, id: string): ProblemException =>
+  new ProblemException(404, `There is no ${what} "${id}".`);
+
+/** A stale edit: somebody saved a newer version. */
+export const stale = (what: string, sent: number, current: number): ProblemException =>
+  new ProblemException(
+    409,
+    `This ${what} is at version ${current} by now; your change was made from version ${sent}.`,
+    [{ path: 'version', message: `is ${sent}, but the current version is ${current}` }],
+  );

@@ -1,0 +1,57 @@
+/** What all sessions teach about one client: trials, sets by movement, how often a fault shows. Other clients' trials go out without their names. */
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { ClientRecord } from '@waxwing/core/formats';
+import {
+  fold,
+  setsOf,
+  tallyFaults,
+  trialsOf,
+  type Entry,
+  type SessionEvent,
+  type SessionState,
+} from '@waxwing/core/session';
+import { Repository } from 'typeorm';
+import { ClientsService } from '../clients/clients.service.js';
+import { LibraryService } from '../movements/library.service.js';
+import { EventEntity } from './session.entities.js';
+
+@Injectable()
+export class RecordService {
+  constructor(
+    @InjectRepository(EventEntity) private readonly events: Repository<EventEntity>,
+    private readonly clients: ClientsService,
+    private readonly library: LibraryService,
+  ) {}
+
+  /** @throws 404 */
+  async of(clientId: string): Promise<ClientRecord> {
+    await this.clients.read(clientId);
+    const record: ClientRecord = { trials: [], sets: {}, faults: {} };
+    const entries: Entry[] = [];
+    for (const state of await this.states())
+      for (const lane of Object.values(state.lanes)) {
+        const own = lane.clientId === clientId;
+        for (const trial of trialsOf(lane, this.library.find))
+          record.trials.push(own ? trial : { ...trial, clientId: 'another' });
+        if (!own) continue;
+        entries.push(...lane.entries);
+        for (const [movementId, past] of setsOf(lane, this.library.find)) (record.sets[movementId] ??= []).push(past);
+      }
+    record.faults = Object.fromEntries(tallyFaults(entries, this.library.find));
+    return record;
+  }
+
+  /** Every session folded, earliest first. */
+  private async states(): Promise<SessionState[]> {
+    const bySession = new Map<string, SessionEvent[]>();
+    for (const { sessionId, document } of await this.events.find()) {
+      const known = bySession.get(sessionId);
+      if (known) known.push(document);
+      else bySession.set(sessionId, [document]);
+    }
+    return [...bySession.values()]
+      .map((events) => fold(events, [...new Set(events.map((event) => event.clientId))]))
+      .sort((a, b) => (a.log[0]?.at ?? '').localeCompare(b.log[0]?.at ?? ''));
+  }
+}

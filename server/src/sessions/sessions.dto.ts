@@ -1,0 +1,73 @@
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+
+export class StartSessionDto {
+  @ApiPropertyOptional({ description: 'Made by the device, so that a start sent twice is one session' })
+  @IsOptional()
+  @IsUUID()
+  id?: string;
+
+  @ApiProperty({ type: [String], minItems: 1, maxItems: 4 })
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(4)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  clientIds: string[];
+
+  @ApiProperty({ description: "The device's time, UTC; refused when it is more than a day off" })
+  @IsString()
+  @MaxLength(40)
+  startedAt: string;
+}
+
+/** Events as objects; each is checked whole by the event schema of core and refused by its place in the list. */
+export class AppendEventsDto {
+  @ApiProperty({ type: [Object], maxItems: 500 })
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @IsObject({ each: true })
+  events: object[];
+}
+
+export class ListSessionsQuery {
+  @ApiPropertyOptional()
+  @IsOptional()
+  @IsUUID()
+  clientId?: string;
+
+  @ApiPropertyOptional({ enum: ['open', 'finished'] })
+  @IsOptional()
+  @IsIn(['open', 'finished'])
+  status?: 'open' | 'finished';
+
+  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  cursor?: string;
+
+  @ApiPropertyOptional({ minimum: 1, maximum: 200, default: 50 })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(200)
+  limit = 50;
+}

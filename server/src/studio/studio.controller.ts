@@ -1,0 +1,28 @@
+import { Body, Controller, Get, Patch, Post } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { EditStudioDto } from './studio.dto.js';
+import { StudioService } from './studio.service.js';
+
+@ApiTags('studio')
+@Controller('studio')
+export class StudioController {
+  constructor(private readonly studio: StudioService) {}
+
+  @Get()
+  @ApiOperation({ summary: 'Name, trainer, kit, and how much there is' })
+  read() {
+    return this.studio.read();
+  }
+
+  @Patch()
+  @ApiOperation({ summary: 'Change name, trainer or kit; 409 when the version is stale' })
+  edit(@Body() fields: EditStudioDto) {
+    return this.studio.edit(fields);
+  }
+
+  @Post('demo')
+  @ApiOperation({ summary: 'Fill an empty place with the demo studio' })
+  demo() {
+    return this.studio.becomeDemo(new Date());
+  }
+}

@@ -1,0 +1,45 @@
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { KitPieceDto } from '../clients/clients.dto.js';
+
+export class EditStudioDto {
+  @ApiProperty()
+  @IsInt()
+  @Min(1)
+  version: number;
+
+  @ApiProperty({ maxLength: 80 })
+  @IsString()
+  @Matches(/\S/, { message: 'must not be empty' })
+  @MaxLength(80)
+  name: string;
+
+  @ApiProperty({ maxLength: 80 })
+  @IsString()
+  @MaxLength(80)
+  trainer: string;
+
+  @ApiProperty({ type: [KitPieceDto] })
+  @IsArray()
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => KitPieceDto)
+  kit: KitPieceDto[];
+
+  @ApiPropertyOptional({ type: Object, description: 'House rule → option; a rule left out keeps its first option' })
+  @IsOptional()
+  @IsObject()
+  houseRules?: Record<string, string>;
+}

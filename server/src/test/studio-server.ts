@@ -1,0 +1,48 @@
+/** A real server on a port of its own, over a database file in a folder of its own. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import request from 'supertest';
+import { createApp } from '../app.js';
+import type { Config } from '../config.js';
+
+export const LIBRARY = join(import.meta.dirname, '../../../library/movements');
+
+export interface StudioServer {
+  app: NestExpressApplication;
+  config: Config;
+  http: ReturnType<typeof request>;
+  /** Stops the server and opens it again on the same data. */
+  restart: () => Promise<void>;
+  stop: () => Promise<void>;
+}
+
+export async function startServer(): Promise<StudioServer> {
+  const dataFolder = mkdtempSync(join(tmpdir(), 'waxwing-'));
+  const config: Config = {
+    port: 0,
+    host: '127.0.0.1',
+    dataFolder,
+    database: join(dataFolder, 'waxwing.sqlite'),
+    libraryFolder: LIBRARY,
+    libraryChecked: join(dataFolder, 'none.json'),
+    houseRules: join(LIBRARY, '../house-rules.yaml'),
+  };
+  const server = { config } as StudioServer;
+  const open = async () => {
+    server.app = await createApp(config);
+    await server.app.listen(0, config.host);
+    server.http = request(server.app.getHttpServer());
+  };
+  server.restart = async () => {
+    await server.app.close();
+    await open();
+  };
+  server.stop = async () => {
+    await server.app.close();
+    rmSync(dataFolder, { recursive: true });
+  };
+  await open();
+  return server;
+}
