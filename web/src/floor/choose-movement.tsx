@@ -1,0 +1,91 @@
+/** Which movement to start with: what was done last time first, then the library by search. Closed ones say why and cannot be taken. */
+import type { MovementSummary } from '@waxwing/core/formats';
+import { label } from '@waxwing/core/movement';
+import { useState } from 'react';
+import { useFinder } from '../library/use-finder';
+import { startSwap } from './swap-sheet';
+import { fitNow, type LaneView } from './use-lane';
+
+/** More than this nobody reads with a client waiting. */
+const MOST_FOUND = 12;
+
+export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () => void }) {
+  const [words, search] = useState('');
+  const found = useFinder(words.trim());
+  const byId = new Map(view.movements.map((movement) => [movement.id, movement]));
+  const shown = words.trim()
+    ? (found?.movements ?? []).flatMap((id) => byId.get(id) ?? []).slice(0, MOST_FOUND)
+    : [...view.movements];
+  const before = words.trim() ? [] : lastTime(view);
+  const rest = shown.filter((movement) => !before.includes(movement));
+  return (
+    <section aria-label="Choose a movement" className="p-5">
+      <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-2xl">Which movement?</h2>
+        <input
+          type="search"
+          className="input input-lg w-full max-w-sm"
+          aria-label="Find a movement"
+          placeholder="Find a movement"
+          value={words}
+          onChange={(event) => search(event.target.value)}
+        />
+      </div>
+      {before.length > 0 && <Choices title="As last time" movements={before} view={view} onDone={onDone} />}
+      <Choices title={words.trim() ? 'Found' : 'The library'} movements={rest} view={view} onDone={onDone} />
+    </section>
+  );
+}
+
+/** The movements of the latest session, in the order of the record. */
+function lastTime(view: LaneView): MovementSummary[] {
+  const days = Object.entries(view.record.sets).map(([id, sessions]) => ({ id, at: sessions.at(-1)?.at ?? '' }));
+  const latest = days.reduce((most, { at }) => (at > most ? at : most), '').slice(0, 10);
+  return days
+    .filter(({ at }) => at.slice(0, 10) === latest)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .flatMap(({ id }) => view.movements.find((movement) => movement.id === id) ?? []);
+}
+
+function Choices({
+  title,
+  movements,
+  view,
+  onDone,
+}: {
+  title: string;
+  movements: readonly MovementSummary[];
+  view: LaneView;
+  onDone: (() => void) | undefined;
+}) {
+  return (
+    <div className="mb-6">
+      <h3 className="mb-2 font-bold">{title}</h3>
+      <ul className="grid gap-2 sm:grid-cols-2 xl:grid-cols-3">
+        {movements.map((movement) => {
+          const fit = fitNow(view, movement);
+          return (
+            <li key={movement.id}>
+              <button
+                type="button"
+                disabled={fit.status === 'closed'}
+                className="btn target h-auto w-full flex-col items-start gap-0 py-2 text-left"
+                onClick={() => {
+                  startSwap(view, movement.id, null);
+                  onDone?.();
+                }}
+              >
+                <span>{movement.name}</span>
+                <span className="text-base font-normal">
+                  {fit.status === 'open'
+                    ? movement.families.map(label).join(', ')
+                    : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${fit.because.join('; ')}`}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

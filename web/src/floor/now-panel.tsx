@@ -1,0 +1,206 @@
+/** What to say or do now: a correction when a fault is open, a stop when it is dangerous, else the cue that lands best. */
+import type { Outcome, Suggestion } from '@waxwing/core/coaching';
+import { FOCUS_WORDS, label, type Correction, type Fault } from '@waxwing/core/movement';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import { useKeys } from '../shell/use-keys';
+import { SeverityMark } from '../words/severity-mark';
+import { adviceFor, cuesFor, type LaneView } from './use-lane';
+
+export function NowPanel({ view }: { view: LaneView }) {
+  const [now] = useState(() => new Date().toISOString());
+  const { page, entry } = view;
+  if (!page || !entry) return <div className="now-band min-h-40 p-6">Fetching what to say …</div>;
+  const advice = adviceFor(view, now);
+  switch (advice.kind) {
+    case 'stop':
+      return <StopCard view={view} fault={advice.fault} correction={advice.correction} reason={advice.reason} />;
+    case 'correct':
+      return <CorrectionCard view={view} primary={advice.primary} next={advice.next} />;
+    case 'leave':
+      return (
+        <section aria-label="Now" className="now-band p-5">
+          <p className="quiet">{page.movement.name}</p>
+          <p className="text-4xl font-bold">Leave it: {advice.fault.name.toLowerCase()}</p>
+          <p>{advice.reason}</p>
+        </section>
+      );
+    case 'clear':
+      return <TeachCard view={view} now={now} />;
+  }
+}
+
+function TeachCard({ view, now }: { view: LaneView; now: string }) {
+  const cues = cuesFor(view, now);
+  // The set-up before the first set; the first action from then on, until the trainer turns the page.
+  const [turned, turn] = useState<number | null>(null);
+  const index = Math.min(turned ?? (view.entry && view.entry.sets.length > 0 ? 1 : 0), cues.length - 1);
+  const step = (by: number) => turn((index + by + cues.length) % cues.length);
+  useKeys(['ArrowLeft'], () => step(-1));
+  useKeys(['ArrowRight'], () => step(1));
+  const shown = cues[index];
+  return (
+    <section aria-label="Now" className="now-band flex-1 p-5">
+      <p>
+        <span className="font-bold">{view.page?.movement.name}</span>
+        {shown && (
+          <span className="quiet">
+            {' '}
+            · {label(shown.cue.phase)} · {shown.cue.channel}
+          </span>
+        )}
+      </p>
+      <p role="status" className="big-words my-2 sm:min-h-24 text-balance">
+        {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
+      </p>
+      {shown && (
+        <div className="flex items-center gap-3">
+          <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
+            <ChevronLeft aria-hidden />
+          </button>
+          <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
+            <ChevronRight aria-hidden />
+          </button>
+          <p className="quiet">
+            {FOCUS_WORDS[shown.cue.focus]} words
+            {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** Records the correction and what came of it, in one tap. */
+function give(
+  view: LaneView,
+  fault: Fault,
+  correction: Correction,
+  addresses: readonly Fault[],
+  outcome: Outcome,
+): void {
+  const { entry } = view;
+  if (!entry) return;
+  view.tap((record) => {
+    const given = {
+      entryId: entry.id,
+      faultId: fault.id,
+      correctionId: correction.id,
+      addresses: addresses.map((f) => f.id),
+    };
+    record('outcome-noted', { correctionEventId: record('correction-given', given), outcome });
+  });
+}
+
+/** Gives a swap as the correction, and swaps. */
+function swapTo(view: LaneView, fault: Fault, correction: Correction): void {
+  const { entry } = view;
+  const { swapTo: movementId } = correction;
+  if (!entry || movementId === undefined) return;
+  view.tap((record) => {
+    record('correction-given', {
+      entryId: entry.id,
+      faultId: fault.id,
+      correctionId: correction.id,
+      addresses: [fault.id],
+    });
+    record('movement-started', { movementId, why: `for ${fault.name.toLowerCase()}` });
+  });
+}
+
+const nameOf = (view: LaneView, id: string | undefined): string =>
+  view.movements.find((movement) => movement.id === id)?.name ?? '';
+
+function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Suggestion; next: Suggestion | null }) {
+  const { fault, correction, cue, addresses, reason } = primary;
+  return (
+    <section aria-label="Now" className="now-band flex-1 p-5">
+      <p className="flex items-center gap-2">
+        <SeverityMark severity={fault.severity} />
+        <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
+        <span className="quiet">· {label(correction.kind)}</span>
+      </p>
+      <p role="status" className="my-2 big-words text-balance">
+        {cue ? cue.text : correction.text}
+      </p>
+      {cue && <p>{correction.text}</p>}
+      <p className="quiet mt-1 mb-3">{reason}</p>
+      {correction.kind === 'swap' ? (
+        <button type="button" className="btn btn-primary target w-full" onClick={() => swapTo(view, fault, correction)}>
+          Swap to {nameOf(view, correction.swapTo)}
+        </button>
+      ) : (
+        <Outcomes onOutcome={(outcome) => give(view, fault, correction, addresses, outcome)} />
+      )}
+      {next && (
+        <p className="quiet mt-3">
+          If not: {label(next.correction.kind).toLowerCase()} · {next.cue?.text ?? next.correction.text}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const OUTCOME_BUTTONS: readonly { outcome: Outcome; name: string; key: string }[] = [
+  { outcome: 'fixed', name: 'Fixed', key: 'f' },
+  { outcome: 'better', name: 'Better', key: 'b' },
+  { outcome: 'same', name: 'No change', key: 'n' },
+];
+
+function Outcomes({ onOutcome }: { onOutcome: (outcome: Outcome) => void }) {
+  useKeys(
+    OUTCOME_BUTTONS.map(({ key }) => key),
+    (pressed) => {
+      const hit = OUTCOME_BUTTONS.find(({ key }) => key === pressed);
+      if (hit) onOutcome(hit.outcome);
+    },
+  );
+  return (
+    <div role="group" aria-label="Did it work?" className="grid grid-cols-3 gap-2">
+      {OUTCOME_BUTTONS.map(({ outcome, name }, i) => (
+        <button
+          key={outcome}
+          type="button"
+          className={`btn target ${i === 0 ? 'btn-primary' : ''}`}
+          onClick={() => onOutcome(outcome)}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function StopCard({
+  view,
+  fault,
+  correction,
+  reason,
+}: {
+  view: LaneView;
+  fault: Fault;
+  correction: Correction | null;
+  reason: string;
+}) {
+  const swap = fault.corrections.find((c) => c.swapTo !== undefined);
+  const open = swap && view.swaps('too-hard').ranked.some((answer) => answer.id === swap.swapTo);
+  return (
+    <section role="alert" aria-label="Stop" className="alarm flex-1 p-5">
+      <p className="big-words">Stop the set</p>
+      <p className="text-2xl font-bold">{fault.name}</p>
+      <p className="my-2">{correction?.text ?? 'End the set.'}</p>
+      <p className="mb-3">{reason} Nothing goes up until it is solved.</p>
+      {swap && open && (
+        <button type="button" className="btn target mb-2 w-full" onClick={() => swapTo(view, fault, swap)}>
+          Swap to {nameOf(view, swap.swapTo)}
+        </button>
+      )}
+      {correction && (
+        <>
+          <p className="mb-1">After the rest, with less:</p>
+          <Outcomes onOutcome={(outcome) => give(view, fault, correction, [fault], outcome)} />
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,43 @@
+/** Starts a session with some clients and goes to the floor, or back to the one that is still open. */
+import type { SessionView } from '@waxwing/core/formats';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../api/http';
+import { sessionQuery, sessionsQuery } from '../api/queries';
+
+export function StartSession({ clientIds, children }: { clientIds: string[]; children: ReactNode }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [clientId] = clientIds;
+  const { data: open = [] } = useQuery(sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }));
+  const start = useMutation({
+    mutationFn: () =>
+      call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, startedAt: new Date().toISOString() }),
+    onSuccess: async (session) => {
+      queries.setQueryData(sessionQuery(session.id).queryKey, session);
+      void queries.invalidateQueries({ queryKey: ['sessions'] });
+      await navigate(`/floor/${session.id}`);
+    },
+  });
+  const running = open[0];
+  if (running)
+    return (
+      <Link className="btn btn-primary" to={`/floor/${running.id}`}>
+        Back to the open session
+      </Link>
+    );
+  return (
+    <span>
+      <button type="button" className="btn btn-primary" disabled={start.isPending} onClick={() => start.mutate()}>
+        {children}
+      </button>
+      {start.error && (
+        <span role="alert" className="text-error block max-w-xs text-sm">
+          {start.error.message}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,105 @@
+/** Swapping the movement in hand: a reason, the ranked answers with their reasons, and what was ruled out by what. */
+import { SWAP_REASONS, type Substitute, type SwapReason } from '@waxwing/core/ladder';
+import type { Region } from '@waxwing/core/movement';
+import { useState } from 'react';
+import { LadderMark } from '../words/ladder-mark';
+import { REASON_WORDS } from '../words/swap-reasons';
+import { Sheet } from './sheet';
+import { nextUp, type LaneView } from './use-lane';
+
+/** Pain is asked for by region in a sheet of its own. */
+const CHOICES = SWAP_REASONS.filter((reason) => reason !== 'pain');
+
+export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
+  const [reason, choose] = useState<SwapReason>('too-hard');
+  const held = reason === 'too-easy' ? nextUp(view).held : null;
+  return (
+    <Sheet title="Swap the movement" onClose={onClose}>
+      <div role="group" aria-label="Why" className="mb-4 flex flex-wrap gap-2">
+        {CHOICES.map((choice) => (
+          <button
+            key={choice}
+            type="button"
+            aria-pressed={choice === reason}
+            className={`btn target ${choice === reason ? 'btn-primary' : ''}`}
+            onClick={() => choose(choice)}
+          >
+            {REASON_WORDS[choice]}
+          </button>
+        ))}
+      </div>
+      {held ? (
+        <p role="alert" className="font-bold">
+          Nothing harder now: {held}.
+        </p>
+      ) : (
+        <SwapAnswers view={view} reason={reason} onDone={onClose} />
+      )}
+    </Sheet>
+  );
+}
+
+/** The answers for a reason; a tap on one takes it. */
+export function SwapAnswers({
+  view,
+  reason,
+  region,
+  onDone,
+}: {
+  view: LaneView;
+  reason: SwapReason;
+  region?: Region;
+  onDone: () => void;
+}) {
+  const { ranked, ruledOut } = view.swaps(reason, region);
+  const take = (answer: Substitute) => {
+    startSwap(view, answer.id, REASON_WORDS[reason].toLowerCase());
+    onDone();
+  };
+  return (
+    <>
+      {ranked.length === 0 && (
+        <p>Nothing in the library fits this reason, these limits and this kit. Rest, or take another pattern.</p>
+      )}
+      <ul className="ruled">
+        {ranked.map((answer) => (
+          <li key={answer.id}>
+            <button
+              type="button"
+              className="hover:bg-base-200 target flex w-full items-start gap-3 px-2 py-3 text-left"
+              onClick={() => take(answer)}
+            >
+              <span className="pt-1">
+                <LadderMark
+                  direction={
+                    answer.levels === null || answer.levels === 0 ? 'sideways' : answer.levels < 0 ? 'easier' : 'harder'
+                  }
+                  size={24}
+                />
+              </span>
+              <span>
+                <span className="font-bold">{answer.name}</span>
+                <span className="quiet block text-lg">{answer.reasons.join(' · ')}</span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {ruledOut.length > 0 && (
+        <details className="mt-4">
+          <summary className="target cursor-pointer py-3">Ruled out: {ruledOut.length}</summary>
+          <ul className="ruled text-lg">
+            {ruledOut.map((out) => (
+              <li key={out.id} className="py-2">
+                <span className="font-bold">{out.name}</span> <span className="quiet">· {out.because}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
+  );
+}
+
+export const startSwap = (view: LaneView, movementId: string, why: string | null): void =>
+  view.tap((record) => record('movement-started', { movementId, why }));

@@ -1,0 +1,122 @@
+/** Two or three movements side by side: what differs stands out, what is the same is said once. */
+import { compareMovements, label, underRules, type ComparedRow, type Movement } from '@waxwing/core/movement';
+import { useQueries } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { movementQuery } from '../api/queries';
+import { Empty, Failed, Loading } from '../shell/states';
+import { LibraryTitle } from './library-header';
+import { PickMovement } from './pick-movement';
+import { useRules } from './use-rules';
+
+const MOST = 3;
+
+export function CompareScreen() {
+  const [params, setParams] = useSearchParams();
+  const ids = [...new Set((params.get('ids') ?? '').split(',').filter(Boolean))].slice(0, MOST);
+  const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
+  const force = useRules();
+  const show = (next: readonly string[]) => setParams({ ids: next.join(',') }, { replace: true });
+  const movements = pages.flatMap(({ data }) =>
+    data ? [force ? underRules(data.movement, force.tags) : data.movement] : [],
+  );
+  const error = pages.find((page) => page.error)?.error;
+  return (
+    <div className="mx-auto max-w-7xl p-4 sm:p-6">
+      <header className="mb-5 flex flex-wrap items-end justify-between gap-4">
+        <LibraryTitle title="Compare" />
+        {ids.length < MOST && <PickMovement title="Add a movement" without={ids} onPick={(id) => show([...ids, id])} />}
+      </header>
+      {error ? (
+        <Failed error={error} />
+      ) : movements.length < ids.length ? (
+        <Loading what="the movements" />
+      ) : movements.length < 2 ? (
+        <Empty title={movements[0] ? `${movements[0].name} and …` : 'Nothing to compare yet'}>
+          <p>Add {movements.length === 0 ? 'two or three movements' : 'another movement'} above.</p>
+        </Empty>
+      ) : (
+        <Table movements={movements} onRemove={(id) => show(ids.filter((other) => other !== id))} />
+      )}
+    </div>
+  );
+}
+
+function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemove: (id: string) => void }) {
+  const rows = compareMovements(movements);
+  const different = rows.filter((row) => row.differs);
+  const same = rows.filter((row) => !row.differs);
+  return (
+    <>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-2xl table-fixed text-left [&_td]:align-top [&_th]:align-top">
+          <thead>
+            <tr className="border-base-content border-b-2">
+              <td className="w-28" />
+              {movements.map(({ id, name, families }) => (
+                <th key={id} scope="col" className="pb-2 pr-4">
+                  <Link className="link text-xl" to={`/library/${id}`}>
+                    {name}
+                  </Link>
+                  <span className="quiet block text-sm font-normal">
+                    {families.map(label).join(', ')}
+                    <button
+                      type="button"
+                      className="btn btn-xs btn-ghost ml-2"
+                      aria-label={`Leave out ${name}`}
+                      onClick={() => onRemove(id)}
+                    >
+                      Leave out
+                    </button>
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {different.map((row, i) => (
+              // The first row is the one look that must do.
+              <tr key={row.title} className={`border-base-300 border-b ${i === 0 ? 'text-xl' : ''}`}>
+                <th scope="row" className="py-2 pr-3">
+                  {row.title}
+                </th>
+                {row.values.map((values, j) => (
+                  <Cell key={movements[j]?.id} values={values} />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {same.length > 0 && (
+        <section aria-labelledby="same" className="mt-6">
+          <h2 id="same" className="mb-1">
+            The same in {movements.length === 2 ? 'both' : 'all'}
+          </h2>
+          <ul className="quiet">
+            {same.map((row) => (
+              <li key={row.title}>
+                <span className="font-bold">{row.title}:</span> {row.values[0]?.map(({ text }) => text).join(', ')}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+const Cell = ({ values }: { values: ComparedRow['values'][number] }) => (
+  <td className="py-2 pr-4">
+    {values.length === 0 ? (
+      <span className="quiet">—</span>
+    ) : (
+      <ul>
+        {values.map(({ text, own }) => (
+          <li key={text} className={own ? 'font-semibold' : 'quiet'}>
+            {text}
+          </li>
+        ))}
+      </ul>
+    )}
+  </td>
+);

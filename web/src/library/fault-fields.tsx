@@ -1,0 +1,197 @@
+/** The faults of the movement in the form, each with where it shows, why it happens, and its corrections in order. */
+import { CORRECTION_KINDS, SEVERITIES, SEVERITY_WORDS, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { movementsQuery } from '../api/queries';
+import { FieldError } from '../people/field-error';
+import { RuleField } from './cue-fields';
+import { Chips, Field, Options, RemoveButton } from './form-parts';
+import { freshId, type Fields } from './movement-fields';
+import { SortableRows } from './sortable-rows';
+
+export function FaultFields({ opened }: { opened: number | null }) {
+  const { control } = useFormContext<Fields>();
+  const { fields, append, remove, move } = useFieldArray({ control, name: 'faults', keyName: 'key' });
+  const phases = useWatch({ control, name: 'phases' });
+  return (
+    <>
+      <SortableRows ids={fields.map((field) => field.key)} name="fault" onMove={move}>
+        {(i) => <OneFault i={i} open={opened === i || fields[i]?.name === ''} onRemove={() => remove(i)} />}
+      </SortableRows>
+      <button
+        type="button"
+        className="btn mt-2"
+        onClick={() =>
+          append({
+            id: freshId('fault'),
+            name: '',
+            looksLike: '',
+            phase: phases[0] ?? 'set-up',
+            severity: 'fix',
+            views: { front: 0, side: 0.8, back: 0, oblique: 0 },
+            causes: '',
+            corrections: [{ id: freshId('correction'), kind: 'say', text: '', causes: [] }],
+          })
+        }
+      >
+        Add a fault
+      </button>
+    </>
+  );
+}
+
+function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: () => void }) {
+  const { control, register, formState } = useFormContext<Fields>();
+  const name = useWatch({ control, name: `faults.${i}.name` });
+  const phases = useWatch({ control, name: 'phases' });
+  const wrong = formState.errors.faults?.[i] !== undefined;
+  return (
+    <details className="border-base-300 border-b pb-2" open={open || wrong}>
+      <summary className="cursor-pointer py-1.5 text-lg font-semibold">
+        {name || 'New fault'}
+        {wrong && <span className="text-error ml-2 text-sm">needs attention</span>}
+      </summary>
+      <div className="space-y-3 py-2">
+        <div className="grid gap-3 md:grid-cols-[2fr_3fr]">
+          <Field title="Name of the fault" path={`faults.${i}.name`}>
+            {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.name`)} />}
+          </Field>
+          <Field title="What it looks like" path={`faults.${i}.looksLike`}>
+            {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.looksLike`)} />}
+          </Field>
+        </div>
+        <div className="grid grid-cols-2 gap-3 md:grid-cols-6">
+          <Field title="Phase" path={`faults.${i}.phase`}>
+            {(id) => (
+              <select id={id} className="select w-full" {...register(`faults.${i}.phase`)}>
+                <Options values={phases} />
+              </select>
+            )}
+          </Field>
+          <Field title="How serious" path={`faults.${i}.severity`}>
+            {(id) => (
+              <select id={id} className="select w-full" {...register(`faults.${i}.severity`)}>
+                {SEVERITIES.map((severity) => (
+                  <option key={severity} value={severity}>
+                    {SEVERITY_WORDS[severity]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+          {VIEWS.map((view) => (
+            <Field key={view} title={`Shows ${VIEW_WORDS[view].toLowerCase()}`} path={`faults.${i}.views.${view}`}>
+              {(id) => (
+                <input
+                  id={id}
+                  type="number"
+                  min={0}
+                  max={1}
+                  step={0.05}
+                  className="input w-full"
+                  {...register(`faults.${i}.views.${view}`, { valueAsNumber: true })}
+                />
+              )}
+            </Field>
+          ))}
+        </div>
+        <FieldError path={`faults.${i}.views`} />
+        <div className="grid gap-3 md:grid-cols-2">
+          <Field title="Causes, such as set-up/narrow-stance, strength/weak-hips" path={`faults.${i}.causes`}>
+            {(id) => (
+              <>
+                <input id={id} className="input w-full" {...register(`faults.${i}.causes`)} />
+                <FieldError path={`faults.${i}.causes.0`} />
+                <FieldError path={`faults.${i}.causes.1`} />
+              </>
+            )}
+          </Field>
+          <RuleField name={`faults.${i}.houseRule`} />
+        </div>
+        <Corrections i={i} />
+        <button type="button" className="btn btn-sm" onClick={onRemove}>
+          Remove this fault
+        </button>
+      </div>
+    </details>
+  );
+}
+
+function Corrections({ i }: { i: number }) {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove, move } = useFieldArray({ control, name: `faults.${i}.corrections`, keyName: 'key' });
+  const cues = useWatch({ control, name: 'cues' });
+  const causes = useWatch({ control, name: `faults.${i}.causes` });
+  const rows = useWatch({ control, name: `faults.${i}.corrections` });
+  const movements = useQuery(movementsQuery).data ?? [];
+  const causeList = causes
+    .split(',')
+    .map((cause) => cause.trim())
+    .filter(Boolean);
+  const at = (j: number) => `faults.${i}.corrections.${j}` as const;
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-bold">Corrections, from least to most intrusive</legend>
+      <SortableRows ids={fields.map((field) => field.key)} name="correction" onMove={move}>
+        {(j) => (
+          <div className="grid grid-cols-[7rem_1fr_auto] gap-2 md:grid-cols-[7rem_1fr_14rem_auto]">
+            <select className="select w-full" aria-label={`Kind of correction ${j + 1}`} {...register(`${at(j)}.kind`)}>
+              <Options values={CORRECTION_KINDS} />
+            </select>
+            <span className="order-1 col-span-3 md:order-none md:col-span-1">
+              <input
+                className="input w-full"
+                aria-label={`Text of correction ${j + 1}`}
+                {...register(`${at(j)}.text`)}
+              />
+              <FieldError path={`${at(j)}.text`} />
+              <FieldError path={`${at(j)}.kind`} />
+            </span>
+            {rows[j]?.kind === 'swap' ? (
+              <span>
+                <select
+                  className="select w-full"
+                  aria-label={`Movement of correction ${j + 1}`}
+                  {...register(`${at(j)}.swapTo`)}
+                >
+                  <option value="">swap to …</option>
+                  {movements.map((movement) => (
+                    <option key={movement.id} value={movement.id}>
+                      {movement.name}
+                    </option>
+                  ))}
+                </select>
+                <FieldError path={`${at(j)}.swapTo`} />
+              </span>
+            ) : (
+              <select
+                className="select w-full"
+                aria-label={`Cue of correction ${j + 1}`}
+                {...register(`${at(j)}.cueId`)}
+              >
+                <option value="">no cue</option>
+                {cues.map((cue) => (
+                  <option key={cue.id} value={cue.id}>
+                    {cue.text}
+                  </option>
+                ))}
+              </select>
+            )}
+            <RemoveButton what={`correction ${j + 1}`} onClick={() => remove(j)} />
+            <div className="order-2 col-span-3 md:order-none md:col-span-4">
+              <Chips title="For these causes" name={`${at(j)}.causes`} path={`${at(j)}.causes`} values={causeList} />
+            </div>
+          </div>
+        )}
+      </SortableRows>
+      <FieldError path={`faults.${i}.corrections`} />
+      <button
+        type="button"
+        className="btn btn-sm mt-2"
+        onClick={() => append({ id: freshId('correction'), kind: 'show', text: '', causes: [] })}
+      >
+        Add a correction
+      </button>
+    </fieldset>
+  );
+}

@@ -1,0 +1,446 @@
+/** The library: every movement by family and level, or what a search finds, narrowed by what is at hand and who is waiting. */
+import type { MovementSummary } from '@waxwing/core/formats';
+import {
+  fitFor,
+  HOUSEHOLD,
+  kitCounts,
+  kitWords,
+  label,
+  limitsOn,
+  PATTERNS,
+  POSITIONS,
+  usableOption,
+  type Fit,
+  type FoundFault,
+  type KitItem,
+  type Limit,
+} from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Search } from 'lucide-react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { Await, Empty, Loading } from '../shell/states';
+import { useKeys } from '../shell/use-keys';
+import { usePlainLinks } from '../shell/use-plain-links';
+import { today } from '../words/dates';
+import { FitMark } from '../words/fit-mark';
+import { useFinder } from './use-finder';
+
+const NONE: readonly MovementSummary[] = [];
+const NO_FAULTS: readonly FoundFault[] = [];
+/** Movements named under a fault; the rest are counted. */
+const MOST_NAMED = 4;
+
+export function LibraryScreen() {
+  const query = useQuery(movementsQuery);
+  const movements = query.data ?? NONE;
+  const [params, setParams] = useSearchParams();
+  const [words, type] = useState(params.get('q') ?? '');
+  const found = useFinder(words.trim());
+  const box = useRef<HTMLInputElement>(null);
+  useKeys(['/'], () => box.current?.focus());
+  // The address follows when the box is left: typing must not wait for it, and coming back finds the search again.
+  const remember = () => {
+    if ((params.get('q') ?? '') === words) return;
+    setParams(
+      (old) => {
+        if (words) old.set('q', words);
+        else old.delete('q');
+        return old;
+      },
+      { replace: true },
+    );
+  };
+
+  const filter = useFilter(params);
+  const most = useMemo(() => movements.reduce((high, { level }) => Math.max(high, level), 0), [movements]);
+  const byId = useMemo(() => new Map(movements.map((movement) => [movement.id, movement])), [movements]);
+  const shown = useMemo(() => {
+    const source = found ? found.movements.flatMap((id) => byId.get(id) ?? []) : movements;
+    return source.filter(filter.passes);
+  }, [found, byId, movements, filter]);
+  // The first search of a visit waits for the index; until then the whole list would pass for an answer.
+  const looking = words.trim() !== '' && !found;
+  const rows = useMemo(() => (looking ? [] : found ? shown.map(rowOf) : rowsByFamily(shown)), [looking, found, shown]);
+  const faults = found?.faults ?? NO_FAULTS;
+  // Most visits go on to a movement: its screen is fetched while the list is read.
+  useEffect(() => void import('./movement-screen'), []);
+
+  return (
+    <div className="flex h-full flex-col">
+      <header className="border-base-300 border-b px-4 pt-4 pb-3 sm:px-6">
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-x-6 gap-y-3">
+          <div className="flex items-baseline gap-5">
+            <h1>Library</h1>
+            <nav aria-label="Library tools" className="flex flex-wrap gap-x-4 text-base">
+              <Link className="link" to="/library/map">
+                Ladders
+              </Link>
+              <Link className="link" to="/library/health">
+                Health
+              </Link>
+              <Link className="link" to="/library/transfer">
+                In and out
+              </Link>
+              <Link className="link" to="/library/new">
+                New movement
+              </Link>
+            </nav>
+          </div>
+          <label className="input input-lg w-full max-w-md">
+            <Search aria-hidden size={20} />
+            <input
+              ref={box}
+              type="text"
+              inputMode="search"
+              aria-label="Find a movement or a fault"
+              placeholder="Find: knees fall in, row, band …"
+              value={words}
+              onChange={(event) => type(event.target.value)}
+              onBlur={remember}
+              onKeyDown={(event) => {
+                if (event.key === 'Escape') type('');
+                if (event.key === 'Enter') remember();
+              }}
+            />
+            <kbd className="kbd kbd-sm" aria-hidden>
+              /
+            </kbd>
+          </label>
+        </div>
+        <Filters params={params} setParams={setParams} most={most} />
+      </header>
+      <Await query={query} what="the library">
+        {({ length }) =>
+          length === 0 ? (
+            <Empty title="No movements yet">
+              <p>Make one, or take in a library pack.</p>
+              <Link className="btn btn-primary" to="/library/new">
+                New movement
+              </Link>
+            </Empty>
+          ) : (
+            <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+              {faults.length > 0 && <Faults faults={faults} byId={byId} />}
+              {looking && <Loading what="what matches" />}
+              {!looking && shown.length === 0 ? (
+                <Empty title="Nothing found">
+                  <p>
+                    {words.trim()
+                      ? 'No movement has these words in its name, cues, faults, muscles or kit, within these filters.'
+                      : 'No movement passes all of these filters.'}
+                  </p>
+                </Empty>
+              ) : (
+                <Rows
+                  rows={rows}
+                  fitOf={filter.fitOf}
+                  counted={found ? (found.movements.length === shown.length ? found.total : shown.length) : null}
+                  words={found?.words}
+                />
+              )}
+            </div>
+          )
+        }
+      </Await>
+    </div>
+  );
+}
+
+type Row = { key: string } & ({ family: string; count: number } | { movement: MovementSummary });
+
+const rowOf = (movement: MovementSummary): Row => ({ key: movement.id, movement });
+
+function rowsByFamily(movements: readonly MovementSummary[]): Row[] {
+  const families = new Map<string, MovementSummary[]>();
+  for (const movement of movements)
+    for (const family of movement.families) families.set(family, [...(families.get(family) ?? []), movement]);
+  return [...families]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .flatMap(([family, members]) => [
+      { key: `family ${family}`, family, count: members.length },
+      ...members
+        .sort((a, b) => a.level - b.level || a.name.localeCompare(b.name))
+        .map((movement) => ({ key: `${family} ${movement.id}`, movement })),
+    ]);
+}
+
+/** Heights are fixed, so that no row has to be drawn to know where the next one goes. A narrow page gives a name two lines. */
+const ROW_HEIGHT = window.matchMedia('(min-width: 640px)').matches ? 49 : 68;
+const HEAD_HEIGHT = 60;
+
+/** Only the rows in view are drawn: a library of thousands scrolls as one of dozens. */
+const Rows = memo(function Rows({
+  rows,
+  fitOf,
+  counted,
+  words,
+}: {
+  rows: readonly Row[];
+  fitOf: ((movement: MovementSummary) => Fit) | null;
+  counted: number | null;
+  /** What the rows answer. */
+  words: string | undefined;
+}) {
+  const pane = useRef<HTMLDivElement>(null);
+  const follow = usePlainLinks();
+  // The virtualizer's functions change by design; the compiler's advice does not apply to it.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => pane.current,
+    estimateSize: (i) => (rows[i] && 'family' in rows[i] ? HEAD_HEIGHT : ROW_HEIGHT),
+    getItemKey: (i) => rows[i]?.key ?? i,
+    overscan: 4,
+  });
+  const families = rows.flatMap((row, i) => ('family' in row ? [{ ...row, i }] : []));
+  return (
+    <>
+      {families.length > 1 && (
+        <nav
+          aria-label="Families"
+          className="border-base-300 hidden w-48 shrink-0 overflow-y-auto border-r py-3 lg:block"
+        >
+          <ul>
+            {families.map(({ family, count, i }) => (
+              <li key={family}>
+                <button
+                  type="button"
+                  className="hover:bg-base-200 flex w-full justify-between px-4 py-1 text-left"
+                  onClick={() => list.scrollToIndex(i, { align: 'start' })}
+                >
+                  <span>{label(family)}</span>
+                  <span className="quiet">{count}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </nav>
+      )}
+      <div
+        ref={pane}
+        className="min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-6"
+        tabIndex={0}
+        role="region"
+        aria-label={counted === null ? 'Movements' : 'Found movements'}
+        data-words={words}
+        onClick={follow}
+      >
+        {counted !== null && counted > 0 && (
+          <p role="status" className="quiet pt-3">
+            {counted === 1 ? '1 movement' : `${counted} movements`}, best match first
+          </p>
+        )}
+        <div role="list" style={{ height: list.getTotalSize(), position: 'relative' }}>
+          {list.getVirtualItems().map((item) => {
+            const row = rows[item.index];
+            return (
+              row && (
+                <div
+                  key={item.key}
+                  role="listitem"
+                  className="absolute top-0 left-0 w-full"
+                  style={{ transform: `translateY(${item.start}px)`, height: item.size }}
+                >
+                  {'family' in row ? (
+                    <FamilyHead family={row.family} />
+                  ) : (
+                    <MovementRow movement={row.movement} fit={fitOf?.(row.movement)} />
+                  )}
+                </div>
+              )
+            );
+          })}
+        </div>
+      </div>
+    </>
+  );
+});
+
+const FamilyHead = ({ family }: { family: string }) => (
+  <h2 className="border-base-content flex h-full items-end justify-between border-b-2 pb-1">
+    {label(family)}
+    <a className="link text-base font-normal" href={`/library/map?family=${family}`}>
+      ladder
+    </a>
+  </h2>
+);
+
+const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: Fit | undefined }) => (
+  <a
+    href={`/library/${movement.id}`}
+    className="hover:bg-base-200 border-base-300 flex h-full items-center gap-4 border-b px-2"
+  >
+    <span className="quiet w-5 shrink-0 text-right text-sm" title="Level: how far up its ladder">
+      <span className="sr-only">Level </span>
+      {movement.level + 1}
+    </span>
+    <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
+      <span className="text-lg font-semibold">{movement.name}</span>
+      {fit && fit.status !== 'open' && (
+        <span className="ml-3 text-sm">
+          <FitMark status={fit.status} /> {fit.because.join('; ')}
+        </span>
+      )}
+    </span>
+    <span className="quiet hidden w-40 shrink-0 text-sm md:block">
+      {label(movement.pattern)}, {movement.position.replaceAll('-', ' ')}
+    </span>
+    <span className="quiet line-clamp-2 w-2/5 max-w-60 shrink-0 text-right text-sm sm:line-clamp-1">
+      {movement.kit.length === 0 ? 'no kit' : shortKit(movement)}
+    </span>
+  </a>
+));
+MovementRow.displayName = 'MovementRow';
+
+/** The first option and how many others there are. */
+const shortKit = ({ kit }: MovementSummary): string =>
+  `${kitWords(kit.slice(0, 1))}${kit.length > 1 ? ` · ${kit.length - 1} other` : ''}`;
+
+const Faults = memo(function Faults({
+  faults,
+  byId,
+}: {
+  faults: readonly FoundFault[];
+  byId: ReadonlyMap<string, MovementSummary>;
+}) {
+  const follow = usePlainLinks();
+  return (
+    <section
+      aria-labelledby="found-faults"
+      onClick={follow}
+      className="border-base-300 max-h-60 shrink-0 overflow-y-auto border-b px-4 py-4 sm:px-6 lg:max-h-none lg:w-96 lg:border-r lg:border-b-0"
+    >
+      <h2 id="found-faults" className="border-base-content mb-1 border-b-2 pb-1">
+        Faults
+      </h2>
+      <ul className="ruled">
+        {faults.map((fault) => (
+          <li key={fault.name} className="py-2">
+            <p className="font-semibold">{fault.name}</p>
+            <p className="quiet mb-1 text-sm">{fault.looksLike}</p>
+            <p className="flex flex-wrap gap-x-3 text-sm">
+              {fault.movements.slice(0, MOST_NAMED).map(({ id, faultId }) => (
+                <a key={`${id} ${faultId}`} className="link" href={`/library/${id}?fault=${faultId}`}>
+                  {byId.get(id)?.name}
+                </a>
+              ))}
+              {fault.movements.length > MOST_NAMED && (
+                <span className="quiet">and {fault.movements.length - MOST_NAMED} more</span>
+              )}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+});
+
+const KIT_CHOICES = { any: 'Any kit', studio: 'Kit of the studio', home: 'What a home has', none: 'No kit' } as const;
+const FIT_CHOICES = { '': 'all', open: 'open only', closed: 'closed only' } as const;
+
+interface Filter {
+  passes: (movement: MovementSummary) => boolean;
+  /** How a movement stands to the chosen client; null when nobody is chosen. */
+  fitOf: ((movement: MovementSummary) => Fit) | null;
+}
+
+const counted = (items: readonly KitItem[]): ReadonlyMap<KitItem, number> =>
+  new Map(items.map((item) => [item, Infinity]));
+
+function useFilter(params: URLSearchParams): Filter {
+  const clientId = params.get('client') ?? '';
+  const client = useQuery({ ...clientQuery(clientId), enabled: clientId !== '' }).data;
+  const studio = useQuery(studioQuery).data;
+  return useMemo(() => {
+    const kit = {
+      studio: kitCounts(studio?.kit ?? []),
+      home: counted(HOUSEHOLD),
+      none: kitCounts([]),
+    }[params.get('kit') ?? ''];
+    const limits: Limit[] = limitsOn(client?.limits ?? [], today());
+    const fitOf = client ? (movement: MovementSummary) => fitFor(movement.demands, limits) : null;
+    const pattern = params.get('pattern');
+    const position = params.get('position');
+    const level = params.get('level');
+    const wanted = params.get('fit');
+    return {
+      fitOf,
+      passes: (movement) =>
+        (!pattern || movement.pattern === pattern) &&
+        (!position || movement.position === position) &&
+        (!level || movement.level + 1 === Number(level)) &&
+        (!kit || usableOption(movement.kit, kit) !== undefined) &&
+        (!wanted || !fitOf || (fitOf(movement).status === 'closed') === (wanted === 'closed')),
+    };
+  }, [params, client, studio]);
+}
+
+const Filters = memo(function Filters({
+  params,
+  setParams,
+  most,
+}: {
+  params: URLSearchParams;
+  setParams: ReturnType<typeof useSearchParams>[1];
+  most: number;
+}) {
+  const clients = useQuery(clientsQuery).data ?? [];
+  const choose = (key: string, value: string) =>
+    setParams(
+      (old) => {
+        if (value) old.set(key, value);
+        else old.delete(key);
+        return old;
+      },
+      { replace: true },
+    );
+  const select = (key: string, name: string, options: readonly (readonly [string, string])[]) => (
+    <select
+      aria-label={name}
+      className={`select h-9 w-auto text-sm ${params.get(key) ? 'border-base-content font-bold' : ''}`}
+      value={params.get(key) ?? ''}
+      onChange={(event) => choose(key, event.target.value)}
+    >
+      {options.map(([value, text]) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+  const labelled = (values: readonly string[], all: string) =>
+    [['', all], ...values.map((value) => [value, label(value)])] as [string, string][];
+  const filtered = ['pattern', 'position', 'level', 'kit', 'client', 'fit'].some((key) => params.get(key));
+  return (
+    <div role="group" aria-label="Filters" className="flex flex-wrap items-center gap-2">
+      {select('pattern', 'Pattern', labelled(PATTERNS, 'Any pattern'))}
+      {select('position', 'Position', labelled(POSITIONS, 'Any position'))}
+      {select('level', 'Level', [
+        ['', 'Any level'],
+        ...Array.from({ length: most + 1 }, (_, i) => [String(i + 1), `Level ${i + 1}`] as const),
+      ])}
+      {select(
+        'kit',
+        'Kit',
+        Object.entries(KIT_CHOICES).map(([value, text]) => [value === 'any' ? '' : value, text]),
+      )}
+      {select('client', 'Client', [
+        ['', 'For anybody'],
+        ...clients.map(({ id, name }) => [id, `For ${name}`] as const),
+      ])}
+      {params.get('client') && select('fit', 'Open or closed', Object.entries(FIT_CHOICES))}
+      {filtered && (
+        <button
+          type="button"
+          className="btn btn-sm btn-ghost"
+          onClick={() => setParams((old) => new URLSearchParams({ q: old.get('q') ?? '' }), { replace: true })}
+        >
+          Clear filters
+        </button>
+      )}
+    </div>
+  );
+});

@@ -1,0 +1,154 @@
+/** The links of one movement: where they lead, taking one away, and adding one. A circle is refused and its path shown. */
+import type { MovementPage, Neighbour } from '@waxwing/core/formats';
+import { label, LEVERS, leverWords, type Direction, type Lever, type Link as LadderLink } from '@waxwing/core/movement';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../api/http';
+import { movementQuery } from '../api/queries';
+import { Await } from '../shell/states';
+import { LadderMark } from '../words/ladder-mark';
+import { PickMovement } from './pick-movement';
+
+export interface NewLink {
+  from: string;
+  to: string;
+  direction: Direction;
+}
+
+interface Props {
+  movementId: string;
+  /** A link that was drawn on the map and waits for its lever. */
+  drawn: NewLink | null;
+  onDrawn: (link: NewLink | null) => void;
+  onGo: (id: string) => void;
+}
+
+export function LinkPanel(props: Props) {
+  return (
+    <aside
+      aria-label="Links"
+      className="border-base-300 max-h-80 w-full shrink-0 overflow-y-auto border-t p-4 lg:max-h-none lg:w-88 lg:border-t-0 lg:border-l"
+    >
+      <Await query={useQuery(movementQuery(props.movementId))} what="the links">
+        {(page) => <Links {...props} page={page} />}
+      </Await>
+    </aside>
+  );
+}
+
+function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
+  const queries = useQueryClient();
+  const [problem, setProblem] = useState<string | null>(null);
+  const [lever, choose] = useState<Lever>('load');
+  const [direction, turn] = useState<Direction>('harder');
+  const { id, name } = page.movement;
+  const pending = drawn?.from === id ? drawn : null;
+
+  const save = async (owner: MovementPage, links: readonly LadderLink[]) => {
+    setProblem(null);
+    try {
+      await call('PATCH', `/movements/${owner.movement.id}`, { version: owner.version, links });
+      await queries.invalidateQueries({ queryKey: ['library'] });
+      onDrawn(null);
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const add = (link: NewLink) =>
+    void save(page, [...page.movement.links, { to: link.to, direction: link.direction, lever }]);
+  // A link is entered at one of its ends: it is taken away there.
+  const remove = async (other: Neighbour) => {
+    if (page.movement.links.some((link) => link.to === other.to))
+      return save(
+        page,
+        page.movement.links.filter((link) => link.to !== other.to),
+      );
+    const far = await queries.fetchQuery(movementQuery(other.to));
+    return save(
+      far,
+      far.movement.links.filter((link) => link.to !== id),
+    );
+  };
+
+  return (
+    <>
+      <h2 className="border-base-content mb-1 border-b-2 pb-1">
+        <Link className="link" to={`/library/${id}`}>
+          {name}
+        </Link>
+      </h2>
+      <ul className="ruled">
+        {(['harder', 'sideways', 'easier'] as const).flatMap((way) =>
+          page[way].map((other) => (
+            <li key={other.to} className="flex items-center gap-2 py-1.5">
+              <LadderMark direction={way} size={16} />
+              <button type="button" className="link min-w-0 flex-1 text-left" onClick={() => onGo(other.to)}>
+                {other.name}
+                <span className="quiet block text-sm">{leverWords(other.lever, way)}</span>
+              </button>
+              <button
+                type="button"
+                className="btn btn-xs btn-ghost"
+                aria-label={`Remove the link to ${other.name}`}
+                onClick={() => void remove(other)}
+              >
+                Remove
+              </button>
+            </li>
+          )),
+        )}
+      </ul>
+      {problem && (
+        <p role="alert" className="text-error mt-3 font-semibold">
+          {problem}
+        </p>
+      )}
+      <fieldset className="mt-5 space-y-2">
+        <legend className="mb-1 font-bold">{pending ? `A link to ${label(pending.to)}` : 'Add a link'}</legend>
+        <div className="flex gap-2">
+          {!pending && (
+            <select
+              className="select"
+              aria-label="Direction of the link"
+              value={direction}
+              onChange={(event) => turn(event.target.value as Direction)}
+            >
+              <option value="harder">harder is</option>
+              <option value="easier">easier is</option>
+              <option value="sideways">equal is</option>
+            </select>
+          )}
+          <select
+            className="select"
+            aria-label="Lever of the link"
+            value={lever}
+            onChange={(event) => choose(event.target.value as Lever)}
+          >
+            {LEVERS.map((one) => (
+              <option key={one} value={one}>
+                {leverWords(one, pending?.direction ?? direction)}
+              </option>
+            ))}
+          </select>
+        </div>
+        {pending ? (
+          <div className="flex gap-2">
+            <button type="button" className="btn btn-primary" onClick={() => add(pending)}>
+              Add this link
+            </button>
+            <button type="button" className="btn btn-ghost" onClick={() => onDrawn(null)}>
+              Cancel
+            </button>
+          </div>
+        ) : (
+          <PickMovement title="Movement to link" without={[id]} onPick={(to) => add({ from: id, to, direction })} />
+        )}
+      </fieldset>
+      <p className="quiet mt-4 text-sm">
+        On the map: arrow keys move, Enter opens. Drag from the top of one rung to the bottom of a harder one to link
+        them.
+      </p>
+    </>
+  );
+}

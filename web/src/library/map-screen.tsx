@@ -1,0 +1,224 @@
+/** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
+import type { MovementSummary } from '@waxwing/core/formats';
+import { label } from '@waxwing/core/movement';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import {
+  Background,
+  Controls,
+  Handle,
+  MarkerType,
+  Position,
+  ReactFlow,
+  type Edge,
+  type Node,
+  type NodeProps,
+  type ReactFlowInstance,
+} from '@xyflow/react';
+import '@xyflow/react/dist/style.css';
+import { useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
+import { Await, Empty } from '../shell/states';
+import { useKeys } from '../shell/use-keys';
+import { layLadder, NODE, type LaidLadder } from './lay-ladder';
+import { LibraryTitle } from './library-header';
+import { LinkPanel, type NewLink } from './link-panel';
+
+export function MapScreen() {
+  return (
+    <Await query={useQuery(movementsQuery)} what="the ladders">
+      {(movements) => <Families movements={movements} />}
+    </Await>
+  );
+}
+
+function Families({ movements }: { movements: readonly MovementSummary[] }) {
+  const asked = useSearchParams()[0].get('family');
+  const families = [...new Set(movements.flatMap((movement) => movement.families))].sort();
+  return <FamilyMap movements={movements} families={families} family={asked ?? families[0] ?? ''} />;
+}
+
+/** The glide from rung to rung; none where motion is unwanted. */
+const STEP_MS = window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 0 : 150;
+
+interface Props {
+  movements: readonly MovementSummary[];
+  families: readonly string[];
+  family: string;
+}
+
+function FamilyMap({ movements, families, family }: Props) {
+  const [params, setParams] = useSearchParams();
+  const laid = useMemo(() => layLadder(movements, family), [movements, family]);
+  const at = laid.nodes.find(({ movement }) => movement.id === params.get('at')) ?? laid.lowest;
+  const [drawn, draw] = useState<NewLink | null>(null);
+  const standing = useStanding((params.get('who') ?? '').split(',').filter(Boolean), laid);
+  const navigate = useNavigate();
+  const set = (change: Record<string, string>) =>
+    setParams(
+      (old) => {
+        for (const [key, value] of Object.entries(change)) old.set(key, value);
+        return old;
+      },
+      { replace: true },
+    );
+  const [map, setMap] = useState<ReactFlowInstance<Node<RungData>> | null>(null);
+  const goTo = (id: string | undefined) => {
+    const rung = laid.nodes.find(({ movement }) => movement.id === id);
+    if (!id || !rung) return;
+    set({ at: id });
+    void map?.setCenter(rung.x + NODE.width / 2, rung.y + NODE.height / 2, { zoom: map.getZoom(), duration: STEP_MS });
+  };
+  useKeys(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Enter'], (key) => {
+    if (!at) return;
+    if (key === 'Enter') void navigate(`/library/${at.movement.id}`);
+    else goTo(laid.step(at.movement.id, key));
+  });
+  if (!at) return <Empty title="There are no movements in this family" />;
+  const near = laid.edges
+    .filter(({ from, to }) => from === at.movement.id || to === at.movement.id)
+    .flatMap(({ from, to }) => [{ id: from }, { id: to }]);
+
+  const nodes: Node<RungData>[] = laid.nodes.map(({ movement, x, y, outside }) => ({
+    id: movement.id,
+    type: 'rung',
+    position: { x, y },
+    data: { movement, outside, chosen: movement.id === at.movement.id, who: standing.get(movement.id) ?? [] },
+    draggable: false,
+    selectable: false,
+    focusable: false,
+  }));
+  const edges: Edge[] = laid.edges.map(({ from, to, words, sideways }) => ({
+    id: `${from} ${to}`,
+    source: from,
+    target: to,
+    label: words,
+    focusable: false,
+    selectable: false,
+    animated: false,
+    ...(sideways ? { style: { strokeDasharray: '4 4' } } : { markerEnd: { type: MarkerType.ArrowClosed } }),
+  }));
+  return (
+    <div className="flex h-full flex-col">
+      <header className="border-base-300 flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b p-4 sm:px-6">
+        <LibraryTitle title="Ladder" />
+        <select
+          className="select w-auto font-bold"
+          aria-label="Family"
+          value={family}
+          onChange={(event) => setParams({ family: event.target.value }, { replace: true })}
+        >
+          {families.map((one) => (
+            <option key={one} value={one}>
+              {label(one)}
+            </option>
+          ))}
+        </select>
+        <Who chosen={params.get('who') ?? ''} onChoose={(who) => set({ who })} />
+      </header>
+      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+        <div
+          className="ladder-map min-h-80 flex-1"
+          role="application"
+          aria-label={`Ladder of ${label(family)}. Arrow keys move along it, Enter opens a movement.`}
+        >
+          <ReactFlow
+            key={family}
+            nodes={nodes}
+            edges={edges}
+            nodeTypes={NODE_TYPES}
+            fitView
+            // A large ladder is read a part at a time rather than all of it too small.
+            fitViewOptions={{ maxZoom: 1, minZoom: 0.8, nodes: [{ id: at.movement.id }, ...near] }}
+            minZoom={0.25}
+            onInit={setMap}
+            disableKeyboardA11y
+            nodesConnectable
+            proOptions={{ hideAttribution: true }}
+            onNodeClick={(_, node) => goTo(node.id)}
+            onNodeDoubleClick={(_, node) => void navigate(`/library/${node.id}`)}
+            onConnect={({ source, target }) => {
+              goTo(source);
+              draw({ from: source, to: target, direction: 'harder' });
+            }}
+          >
+            <Background gap={NODE.row} />
+            <Controls showInteractive={false} />
+          </ReactFlow>
+        </div>
+        <LinkPanel key={at.movement.id} movementId={at.movement.id} drawn={drawn} onDrawn={draw} onGo={goTo} />
+      </div>
+    </div>
+  );
+}
+
+interface RungData extends Record<string, unknown> {
+  movement: MovementSummary;
+  outside: boolean;
+  chosen: boolean;
+  who: readonly string[];
+}
+
+function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungData>>) {
+  return (
+    <div
+      aria-current={chosen || undefined}
+      className={`bg-base-100 text-base-content flex flex-col justify-center border-2 px-2 text-center text-base leading-tight ${
+        chosen
+          ? 'border-base-content bg-base-300 font-bold'
+          : outside
+            ? 'border-base-300 border-dashed'
+            : 'border-base-300'
+      }`}
+      style={{ width: NODE.width, height: NODE.height }}
+    >
+      <Handle type="target" position={Position.Bottom} className="rung-handle" />
+      <span>{movement.name}</span>
+      {who.length > 0 && <span className="now-mark self-center text-sm font-bold">{who.join(', ')}</span>}
+      <Handle type="source" position={Position.Top} className="rung-handle" />
+    </div>
+  );
+}
+
+const NODE_TYPES = { rung: Rung };
+
+/** Whose rungs are shown. */
+function Who({ chosen, onChoose }: { chosen: string; onChoose: (who: string) => void }) {
+  const clients = useQuery(clientsQuery).data ?? [];
+  const ids = chosen.split(',').filter(Boolean);
+  return (
+    <div role="group" aria-label="Who stands where" className="flex flex-wrap gap-1">
+      {clients.map(({ id, name }) => {
+        const on = ids.includes(id);
+        return (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={on}
+            className={`btn btn-sm ${on ? 'btn-primary' : ''}`}
+            onClick={() => onChoose((on ? ids.filter((other) => other !== id) : [...ids, id]).join(','))}
+          >
+            {name.split(' ')[0]}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Movement id → first names of the chosen clients who did it last of this ladder. */
+function useStanding(clientIds: readonly string[], laid: LaidLadder): ReadonlyMap<string, readonly string[]> {
+  const clients = useQuery(clientsQuery).data ?? [];
+  const records = useQueries({ queries: clientIds.map((id) => recordQuery(id)) });
+  const standing = new Map<string, string[]>();
+  clientIds.forEach((id, i) => {
+    const sets = records[i]?.data?.sets ?? {};
+    const latest = laid.nodes
+      .filter(({ outside }) => !outside)
+      .map(({ movement }) => ({ id: movement.id, at: sets[movement.id]?.at(-1)?.at ?? '' }))
+      .reduce((most, one) => (one.at > most.at ? one : most), { id: '', at: '' });
+    const name = clients.find((client) => client.id === id)?.name.split(' ')[0];
+    if (latest.id && name) standing.set(latest.id, [...(standing.get(latest.id) ?? []), name]);
+  });
+  return standing;
+}

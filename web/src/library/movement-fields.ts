@@ -1,0 +1,190 @@
+/** A movement as a form holds it: lists as rows, and back. */
+import {
+  slugOf,
+  type BackWhen,
+  type Cue,
+  type Demand,
+  type Fault,
+  type KitNeed,
+  type Link,
+  type Movement,
+  type Muscle,
+  type Phase,
+  type Plane,
+  type Purpose,
+  type ReadyWhen,
+} from '@waxwing/core/movement';
+
+export interface WindowRow {
+  purpose: Purpose;
+  low: number;
+  high: number;
+  fewest: number;
+  most: number;
+  rest: number;
+}
+
+export interface LinkRow {
+  to: string;
+  direction: Link['direction'];
+  lever: Link['lever'];
+  /** The sign for going up; 0 for none. */
+  readyAmount: number;
+  readySets: number;
+  readyEffort: ReadyWhen['effortAtMost'];
+  readySessions: number;
+  backWhen: BackWhen | undefined;
+}
+
+export interface Fields {
+  name: string;
+  aliases: string;
+  families: string;
+  pattern: Movement['pattern'];
+  role: Movement['role'];
+  position: Movement['position'];
+  sides: Movement['sides'];
+  planes: Plane[];
+  prime: Muscle[];
+  assist: Muscle[];
+  kit: { needs: KitNeed[] }[];
+  space: Movement['space'];
+  demands: { demand: Demand; amount: number }[];
+  mode: Movement['dose']['mode'];
+  tempo: string;
+  windows: WindowRow[];
+  breath: string;
+  phases: Phase[];
+  cues: Cue[];
+  faults: (Omit<Fault, 'causes'> & { causes: string })[];
+  links: LinkRow[];
+  cautions: { text: string }[];
+}
+
+const list = (text: string): string[] =>
+  text
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean);
+
+export const BLANK: Fields = {
+  name: '',
+  aliases: '',
+  families: '',
+  pattern: 'squat',
+  role: 'strength',
+  position: 'standing',
+  sides: 'both',
+  planes: ['sagittal'],
+  prime: [],
+  assist: [],
+  kit: [],
+  space: 'spot',
+  demands: [],
+  mode: 'reps',
+  tempo: '2-0-2-0',
+  windows: [{ purpose: 'learn', low: 8, high: 10, fewest: 2, most: 3, rest: 60 }],
+  breath: '',
+  phases: ['set-up', 'lower', 'rise', 'finish'],
+  cues: [],
+  faults: [],
+  links: [],
+  cautions: [],
+};
+
+export const fieldsOf = (movement: Movement): Fields => ({
+  ...movement,
+  aliases: movement.aliases.join(', '),
+  families: movement.families.join(', '),
+  prime: movement.muscles.prime,
+  assist: movement.muscles.assist,
+  kit: movement.kit.map((needs) => ({ needs })),
+  demands: (Object.entries(movement.demands) as [Demand, number][]).map(([demand, amount]) => ({ demand, amount })),
+  mode: movement.dose.mode,
+  tempo: movement.dose.tempo,
+  windows: Object.entries(movement.dose.windows).map(([purpose, { low, high, sets, rest }]) => ({
+    purpose: purpose as Purpose,
+    low,
+    high,
+    fewest: sets[0],
+    most: sets[1],
+    rest,
+  })),
+  faults: movement.faults.map((fault) => ({ ...fault, causes: fault.causes.join(', ') })),
+  links: movement.links.map(({ to, direction, lever, readyWhen, backWhen }) => ({
+    to,
+    direction,
+    lever,
+    readyAmount: readyWhen?.reps ?? readyWhen?.seconds ?? 0,
+    readySets: readyWhen?.sets ?? 2,
+    readyEffort: readyWhen?.effortAtMost ?? 'medium',
+    readySessions: readyWhen?.sessions ?? 2,
+    backWhen,
+  })),
+  cautions: movement.cautions.map((text) => ({ text })),
+});
+
+/** The document that is sent: of unknown validity, the schema judges it. `timed` says of a link's easier movement whether it is held. */
+export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => boolean): Record<string, unknown> {
+  return {
+    id,
+    name: fields.name,
+    aliases: list(fields.aliases),
+    families: list(fields.families).map(slugOf),
+    pattern: fields.pattern,
+    role: fields.role,
+    position: fields.position,
+    sides: fields.sides,
+    planes: fields.planes,
+    muscles: { prime: fields.prime, assist: fields.assist },
+    kit: fields.kit.map(({ needs }) => needs).filter((needs) => needs.length > 0),
+    space: fields.space,
+    demands: Object.fromEntries(
+      fields.demands.filter(({ amount }) => amount > 0).map(({ demand, amount }) => [demand, amount]),
+    ),
+    dose: {
+      mode: fields.mode,
+      tempo: fields.tempo,
+      windows: Object.fromEntries(
+        fields.windows.map(({ purpose, low, high, fewest, most, rest }) => [
+          purpose,
+          { low, high, sets: [fewest, most], rest },
+        ]),
+      ),
+    },
+    breath: fields.breath,
+    phases: fields.phases,
+    cues: fields.cues.map(({ houseRule, ...cue }) => ({ ...cue, ...(houseRule ? { houseRule } : {}) })),
+    faults: fields.faults.map(({ houseRule, causes, corrections, ...fault }) => ({
+      ...fault,
+      causes: list(causes),
+      corrections: corrections.map(({ cueId, swapTo, ...correction }) => ({
+        ...correction,
+        ...(cueId ? { cueId } : {}),
+        ...(swapTo && correction.kind === 'swap' ? { swapTo } : {}),
+      })),
+      ...(houseRule ? { houseRule } : {}),
+    })),
+    links: fields.links.map((row) => ({
+      to: row.to,
+      direction: row.direction,
+      lever: row.lever,
+      ...(row.readyAmount > 0
+        ? {
+            readyWhen: {
+              [timed(row) ? 'seconds' : 'reps']: row.readyAmount,
+              sets: row.readySets,
+              clean: true,
+              effortAtMost: row.readyEffort,
+              sessions: row.readySessions,
+            },
+          }
+        : {}),
+      ...(row.backWhen ? { backWhen: row.backWhen } : {}),
+    })),
+    cautions: fields.cautions.map(({ text }) => text).filter((text) => text.trim() !== ''),
+  };
+}
+
+/** A new id for a part of a movement, unlike any before. */
+export const freshId = (kind: string): string => `${kind}-${Math.random().toString(36).slice(2, 8)}`;

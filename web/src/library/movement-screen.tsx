@@ -1,0 +1,360 @@
+/** One movement on one page: phases across with their cues, faults with where to stand, what it asks for, and its neighbours. */
+import type { MovementPage, Neighbour } from '@waxwing/core/formats';
+import { bestView } from '@waxwing/core/coaching';
+import { signBrief, signWords } from '@waxwing/core/ladder';
+import { setSeconds } from '@waxwing/core/dosage';
+import {
+  causeWords,
+  demandList,
+  inWords,
+  kitWords,
+  label,
+  leverWords,
+  otherSchools,
+  PLANE_WORDS,
+  SEVERITY_WORDS,
+  SIDES_WORDS,
+  underRules,
+  VIEW_WORDS,
+  type Direction,
+  type Fault,
+  type Movement,
+} from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { movementQuery } from '../api/queries';
+import { Await } from '../shell/states';
+import { FocusMark } from '../words/focus-mark';
+import { LadderMark } from '../words/ladder-mark';
+import { dayWords } from '../words/dates';
+import { SeverityMark } from '../words/severity-mark';
+import { Pictures } from './pictures';
+import { useRules, type RulesInForce } from './use-rules';
+
+export function MovementScreen() {
+  const { movementId = '' } = useParams();
+  return (
+    <Await query={useQuery(movementQuery(movementId))} what="the movement">
+      {(page) => <MovementArticle key={page.movement.id} page={page} />}
+    </Await>
+  );
+}
+
+function MovementArticle({ page }: { page: MovementPage }) {
+  const force = useRules();
+  const movement = force ? underRules(page.movement, force.tags) : page.movement;
+  return (
+    <article className="mx-auto max-w-7xl p-4 sm:p-6">
+      <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <div>
+          <p className="quiet text-sm">
+            <Link className="link" to="/library">
+              Library
+            </Link>{' '}
+            / {movement.families.map(label).join(', ')} / level {page.level + 1}
+          </p>
+          <h1>{movement.name}</h1>
+          {movement.aliases.length > 0 && <p className="quiet">also: {movement.aliases.join(', ')}</p>}
+        </div>
+        <MovementTools id={movement.id} family={movement.families[0] ?? ''} />
+      </header>
+      {page.archivedAt && (
+        <p role="status" className="border-base-content mb-4 border-2 p-3 font-semibold">
+          Archived on {dayWords(page.archivedAt)}: it is in no list and never suggested. Put it back from its history.
+        </p>
+      )}
+      <Phases movement={movement} />
+      {force && <OtherSchools movement={page.movement} force={force} />}
+      <div className="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-[6fr_5fr] xl:grid-cols-[6fr_5fr_4fr]">
+        <Faults movement={movement} />
+        <Facts movement={movement} />
+        <div className="space-y-6">
+          <Ladder page={page} />
+          <Asks movement={movement} />
+        </div>
+      </div>
+      <Pictures movementId={movement.id} />
+    </article>
+  );
+}
+
+function MovementTools({ id, family }: { id: string; family: string }) {
+  const tools = [
+    [`/library/compare?ids=${id}`, 'Compare'],
+    [`/library/${id}/swap`, 'Swap'],
+    [`/library/map?family=${family}&at=${id}`, 'Ladder'],
+    [`/library/${id}/edit`, 'Edit'],
+    [`/library/new?from=${id}`, 'Duplicate'],
+    [`/library/${id}/history`, 'History'],
+    [`/library/${id}/card`, 'Card'],
+  ] as const;
+  return (
+    <nav aria-label="This movement" className="flex flex-wrap gap-1">
+      {tools.map(([to, name]) => (
+        <Link key={name} to={to} className="btn btn-sm">
+          {name}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+/** What the schools that are not in force would say, on demand. */
+function OtherSchools({ movement, force }: { movement: Movement; force: RulesInForce }) {
+  const other = otherSchools(movement, force.tags);
+  const parts = [
+    ...other.cues.map((cue) => ({ tag: cue.houseRule, text: `“${cue.text}”` })),
+    ...other.faults.map((fault) => ({ tag: fault.houseRule, text: `Fault: ${fault.name}` })),
+  ];
+  if (parts.length === 0) return null;
+  return (
+    <details className="mt-3">
+      <summary className="quiet cursor-pointer">Other schools would say: {parts.length}</summary>
+      <ul className="ruled mt-1 max-w-3xl">
+        {parts.map(({ tag, text }) => {
+          const [ruleId, optionId] = (tag ?? '').split('/');
+          const rule = force.rules.find((one) => one.id === ruleId);
+          const option = rule?.options.find((one) => one.id === optionId);
+          return (
+            <li key={`${tag} ${text}`} className="py-1.5">
+              <span className="font-semibold">{text}</span>
+              <span className="quiet block text-sm">
+                {rule?.matter}: {option?.name}. {option?.reason}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </details>
+  );
+}
+
+const Heading = ({ id, children }: { id: string; children: ReactNode }) => (
+  <h2 id={id} className="border-base-content mb-1 border-b-2 pb-1">
+    {children}
+  </h2>
+);
+
+function Phases({ movement }: { movement: Movement }) {
+  return (
+    <section aria-label="Phases and cues">
+      <ol className="grid gap-x-4 gap-y-4 sm:grid-cols-2 lg:flex">
+        {movement.phases.map((phase, i) => (
+          <li key={phase} className="border-base-content min-w-0 flex-1 border-t-2 pt-1">
+            <h3 className="font-bold">
+              <span className="quiet mr-1 font-normal">{i + 1}</span> {label(phase)}
+            </h3>
+            <ul className="mt-1 space-y-2">
+              {movement.cues
+                .filter((cue) => cue.phase === phase)
+                .map((cue) => (
+                  <li key={cue.id} className="flex gap-2 leading-snug">
+                    <span className="pt-0.5">
+                      <FocusMark focus={cue.focus} />
+                    </span>
+                    <span>
+                      {cue.text}
+                      {cue.channel !== 'say' && <span className="quiet text-sm"> · {cue.channel} it</span>}
+                    </span>
+                  </li>
+                ))}
+            </ul>
+          </li>
+        ))}
+      </ol>
+      <p className="quiet mt-3">
+        <span className="font-bold">Breath</span> · {movement.breath}
+      </p>
+    </section>
+  );
+}
+
+function Faults({ movement }: { movement: Movement }) {
+  // A search for a fault leads here with the fault open.
+  const opened = useSearchParams()[0].get('fault');
+  return (
+    <section aria-labelledby="faults">
+      <Heading id="faults">Faults</Heading>
+      <ul className="ruled">
+        {movement.faults.map((fault) => (
+          <li key={fault.id}>
+            <details className="group py-2" open={fault.id === opened}>
+              <summary className="hover:bg-base-200 grid cursor-pointer grid-cols-[20px_1fr_auto] items-start gap-x-3 px-1">
+                <span className="pt-1">
+                  <SeverityMark severity={fault.severity} />
+                </span>
+                <span>
+                  <span className="text-lg font-semibold">{fault.name}</span>
+                  <span className="quiet block text-sm">{fault.looksLike}</span>
+                </span>
+                <span className="text-right text-sm">
+                  <span className="block font-semibold">{VIEW_WORDS[bestView(fault)]}</span>
+                  <span className="quiet">{label(fault.phase)}</span>
+                </span>
+              </summary>
+              <Corrections fault={fault} movement={movement} />
+            </details>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-2 text-sm">Open a fault for its causes and corrections.</p>
+    </section>
+  );
+}
+
+function Corrections({ fault, movement }: { fault: Fault; movement: Movement }) {
+  return (
+    <div className="mt-2 ml-8 space-y-2">
+      <p className="text-sm">
+        <span className="font-bold">{SEVERITY_WORDS[fault.severity]}.</span> Often from{' '}
+        {fault.causes.map(causeWords).join(', ')}.
+      </p>
+      <ol className="space-y-1">
+        {fault.corrections.map((correction) => {
+          const cue = movement.cues.find((c) => c.id === correction.cueId);
+          return (
+            <li key={correction.id} className="grid grid-cols-[5rem_1fr] gap-2">
+              <span className="font-semibold">{label(correction.kind)}</span>
+              <span>
+                {cue && <span className="font-semibold">“{cue.text}” · </span>}
+                {correction.text}{' '}
+                {correction.swapTo && (
+                  <Link className="link" to={`/library/${correction.swapTo}`}>
+                    {label(correction.swapTo)}
+                  </Link>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}
+
+function Ladder({ page }: { page: MovementPage }) {
+  const none = page.easier.length + page.harder.length + page.sideways.length === 0;
+  return (
+    <section aria-labelledby="ladder">
+      <Heading id="ladder">Easier and harder</Heading>
+      {none && <p className="quiet py-2">This movement is not linked to others yet.</p>}
+      <ul className="ruled">
+        {(['harder', 'sideways', 'easier'] as const).flatMap((direction) =>
+          page[direction].map((neighbour) => (
+            <NeighbourRow key={neighbour.to} neighbour={neighbour} direction={direction} />
+          )),
+        )}
+      </ul>
+    </section>
+  );
+}
+
+const NeighbourRow = ({ neighbour, direction }: { neighbour: Neighbour; direction: Direction }) => (
+  <li className="flex gap-3 py-1.5">
+    <span className="pt-1">
+      <LadderMark direction={direction} size={16} />
+    </span>
+    <span>
+      <span className="sr-only">{label(direction)}: </span>
+      <Link className="link font-semibold" to={`/library/${neighbour.to}`}>
+        {neighbour.name}
+      </Link>
+      <span className="quiet"> · {leverWords(neighbour.lever, direction)}</span>
+      {direction === 'harder' && neighbour.readyWhen && (
+        <span className="quiet block text-sm" title={signWords(neighbour.readyWhen)}>
+          Ready: {signBrief(neighbour.readyWhen)}
+        </span>
+      )}
+    </span>
+  </li>
+);
+
+function Facts({ movement }: { movement: Movement }) {
+  const { dose } = movement;
+  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  return (
+    <section aria-labelledby="facts">
+      <Heading id="facts">What it takes</Heading>
+      <table className="w-full [&_td]:pr-2 [&_th]:pr-2 [&_th]:text-left [&_th]:font-normal">
+        <thead className="quiet text-sm">
+          <tr>
+            <th>for</th>
+            <th>
+              sets × {unit}
+              {movement.sides === 'each' && ' a side'}
+            </th>
+            <th>rest</th>
+            <th>a set</th>
+          </tr>
+        </thead>
+        <tbody>
+          {Object.entries(dose.windows).map(([purpose, { low, high, sets, rest }]) => (
+            <tr key={purpose}>
+              <th scope="row">{inWords(purpose)}</th>
+              <td>
+                {sets[0] === sets[1] ? sets[0] : `${sets[0]}–${sets[1]}`} × {low}–{high}
+              </td>
+              <td>{rest} s</td>
+              <td>{setSeconds(dose, movement.sides, high)} s</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <dl className="ruled [&>div]:grid [&>div]:grid-cols-[5rem_1fr] [&>div]:gap-3 [&>div]:py-1 [&_dt]:font-bold">
+        {dose.mode === 'reps' && (
+          <div>
+            <dt>Tempo</dt>
+            <dd>
+              {dose.tempo} <span className="quiet">lower-pause-rise-pause</span>
+            </dd>
+          </div>
+        )}
+        <div>
+          <dt>Sides</dt>
+          <dd>{SIDES_WORDS[movement.sides]}</dd>
+        </div>
+        <div>
+          <dt>Kit</dt>
+          <dd>{kitWords(movement.kit)}</dd>
+        </div>
+        <div>
+          <dt>Muscles</dt>
+          <dd>
+            {movement.muscles.prime.map(inWords).join(', ')}
+            <span className="quiet"> · {movement.muscles.assist.map(inWords).join(', ')}</span>
+          </dd>
+        </div>
+        <div>
+          <dt>Direction</dt>
+          <dd>{movement.planes.map((plane) => PLANE_WORDS[plane]).join(', ')}</dd>
+        </div>
+      </dl>
+    </section>
+  );
+}
+
+function Asks({ movement }: { movement: Movement }) {
+  const demands = demandList(movement.demands);
+  return (
+    <section aria-labelledby="asks">
+      <Heading id="asks">Asks for</Heading>
+      {demands.length === 0 ? (
+        <p className="py-1.5">nothing special</p>
+      ) : (
+        <ul className="ruled">
+          {demands.map((demand) => (
+            <li key={demand} className="py-1">
+              {demand}
+            </li>
+          ))}
+        </ul>
+      )}
+      {movement.cautions.length > 0 && (
+        <p className="mt-2">
+          <span className="font-bold">Caution:</span> {movement.cautions.join(' ')}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,189 @@
+/** What could stand in for a movement: a reason, a client and a kit in; ranked answers with reasons out, and what was ruled out by what. */
+import type { MovementSummary } from '@waxwing/core/formats';
+import { buildCatalog, substitutes, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
+import {
+  HOUSEHOLD,
+  inWords,
+  kitCounts,
+  label,
+  limitsOn,
+  REGIONS,
+  type KitItem,
+  type Region,
+} from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { Await, Empty } from '../shell/states';
+import { LibraryTitle } from './library-header';
+import { today } from '../words/dates';
+import { LadderMark } from '../words/ladder-mark';
+import { REASON_WORDS } from '../words/swap-reasons';
+
+export function SwapScreen() {
+  const { movementId = '' } = useParams();
+  return (
+    <Await query={useQuery(movementsQuery)} what="the library">
+      {(movements) => {
+        const from = movements.find(({ id }) => id === movementId);
+        return from ? (
+          <Swap from={from} movements={movements} />
+        ) : (
+          <Empty title="There is no such movement">
+            <Link className="btn btn-primary" to="/library">
+              To the library
+            </Link>
+          </Empty>
+        );
+      }}
+    </Await>
+  );
+}
+
+const KITS = {
+  studio: 'Kit of the studio',
+  client: 'Kit of the client',
+  home: 'What a home has',
+  none: 'Nothing',
+} as const;
+type KitChoice = keyof typeof KITS;
+
+function Swap({ from, movements }: { from: MovementSummary; movements: readonly MovementSummary[] }) {
+  const [params, setParams] = useSearchParams();
+  const catalog = useMemo(() => buildCatalog(movements), [movements]);
+  const clients = useQuery(clientsQuery).data ?? [];
+  const clientId = params.get('client') ?? '';
+  const client = useQuery({ ...clientQuery(clientId), enabled: clientId !== '' }).data;
+  const studio = useQuery(studioQuery).data;
+  const reason = SWAP_REASONS.find((one) => one === params.get('reason')) ?? 'too-hard';
+  const region: Region = REGIONS.find((one) => one === params.get('region')) ?? 'knee';
+  const kitChoice = (params.get('kit') ?? 'studio') as KitChoice;
+  const kit: Readonly<Record<KitChoice, ReadonlyMap<KitItem, number>>> = {
+    studio: kitCounts(studio?.kit ?? []),
+    client: kitCounts(client?.kit ?? []),
+    home: new Map(HOUSEHOLD.map((item) => [item, Infinity])),
+    none: kitCounts([]),
+  };
+  const choose = (key: string, value: string) =>
+    setParams(
+      (old) => {
+        old.set(key, value);
+        return old;
+      },
+      { replace: true },
+    );
+  const { ranked, ruledOut } = substitutes(catalog, {
+    from: from.id,
+    reason,
+    region,
+    limits: limitsOn(client?.limits ?? [], today()),
+    kit: kit[kitChoice] ?? kit.studio,
+    most: 8,
+  });
+  return (
+    <div className="mx-auto max-w-6xl p-4 sm:p-6">
+      <LibraryTitle title={`Instead of ${from.name.toLowerCase()}`} to={`/library/${from.id}`} back={from.name} />
+      <div role="group" aria-label="Why" className="mt-4 mb-3 flex flex-wrap gap-1.5">
+        {SWAP_REASONS.map((one: SwapReason) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === reason}
+            className={`btn ${one === reason ? 'btn-primary' : ''}`}
+            onClick={() => choose('reason', one)}
+          >
+            {REASON_WORDS[one]}
+          </button>
+        ))}
+      </div>
+      <div role="group" aria-label="For whom and with what" className="mb-6 flex flex-wrap gap-2">
+        {reason === 'pain' && (
+          <select
+            className="select w-auto"
+            aria-label="Where it hurts"
+            value={region}
+            onChange={(event) => choose('region', event.target.value)}
+          >
+            {REGIONS.map((one) => (
+              <option key={one} value={one}>
+                {label(one)}
+              </option>
+            ))}
+          </select>
+        )}
+        <select
+          className="select w-auto"
+          aria-label="For whom"
+          value={clientId}
+          onChange={(event) => choose('client', event.target.value)}
+        >
+          <option value="">For anybody</option>
+          {clients.map(({ id, name }) => (
+            <option key={id} value={id}>
+              For {name}
+            </option>
+          ))}
+        </select>
+        <select
+          className="select w-auto"
+          aria-label="With which kit"
+          value={kitChoice}
+          onChange={(event) => choose('kit', event.target.value)}
+        >
+          {Object.entries(KITS)
+            .filter(([value]) => value !== 'client' || client)
+            .map(([value, name]) => (
+              <option key={value} value={value}>
+                {name}
+              </option>
+            ))}
+        </select>
+      </div>
+      <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <section aria-labelledby="instead">
+          <h2 id="instead" className="border-base-content border-b-2 pb-1">
+            Best first
+          </h2>
+          {ranked.length === 0 && (
+            <p className="py-3">Nothing in the library fits this reason, these limits and this kit.</p>
+          )}
+          <ol className="ruled">
+            {ranked.map((answer) => (
+              <li key={answer.id} className="flex gap-3 py-2.5">
+                <span className="pt-1">
+                  <LadderMark direction={!answer.levels ? 'sideways' : answer.levels < 0 ? 'easier' : 'harder'} />
+                </span>
+                <span>
+                  <Link className="link text-lg font-semibold" to={`/library/${answer.id}`}>
+                    {answer.name}
+                  </Link>
+                  <span className="quiet block">{answer.reasons.join(' · ')}</span>
+                </span>
+              </li>
+            ))}
+          </ol>
+          {reason === 'pain' && (
+            <p className="quiet mt-4">
+              Sharp pain ends the movement. What it is, a qualified clinician says; this only spares the{' '}
+              {inWords(region)}.
+            </p>
+          )}
+        </section>
+        <section aria-labelledby="ruled-out">
+          <h2 id="ruled-out" className="border-base-content border-b-2 pb-1">
+            Ruled out
+          </h2>
+          {ruledOut.length === 0 && <p className="quiet py-3">Nothing near was ruled out.</p>}
+          <ul className="ruled">
+            {ruledOut.map((out) => (
+              <li key={out.id} className="py-2">
+                <span className="font-semibold">{out.name}</span> <span className="quiet">· {out.because}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  );
+}

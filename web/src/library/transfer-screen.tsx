@@ -1,0 +1,254 @@
+/** The library in and out: packs and lists, looked at before anything is taken. */
+import type { ImportPreview, ImportProgress, ImportRow, ImportState } from '@waxwing/core/formats';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call, callLines, ProblemError } from '../api/http';
+import { archivedQuery, movementsQuery } from '../api/queries';
+import { Changes } from './history-screen';
+import { LibraryTitle } from './library-header';
+import { PickMovement } from './pick-movement';
+
+export function TransferScreen() {
+  return (
+    <div className="mx-auto max-w-5xl space-y-8 p-4 sm:p-6">
+      <LibraryTitle title="In and out" />
+      <TakeIn />
+      <GiveOut />
+      <Archived />
+    </div>
+  );
+}
+
+const STATE_WORDS: Readonly<Record<ImportState, string>> = {
+  new: 'new',
+  same: 'the same as here',
+  changed: 'changed in the file',
+  conflict: 'changed here and in the file',
+};
+
+function TakeIn() {
+  const queries = useQueryClient();
+  const [preview, setPreview] = useState<ImportPreview | null>(null);
+  const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
+  const [problems, setProblems] = useState<readonly string[]>([]);
+  const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
+  const [finished, setFinished] = useState<number | null>(null);
+
+  const fail = (error: unknown) => {
+    const named = error instanceof ProblemError && error.errors.length > 0 ? error.errors : null;
+    setProblems(
+      named?.map(({ path, message }) => `${path} ${message}`.trim()) ?? [
+        error instanceof Error ? error.message : String(error),
+      ],
+    );
+  };
+  const look = async (file: File) => {
+    setPreview(null);
+    setFinished(null);
+    setProblems([]);
+    try {
+      const kind = file.name.toLowerCase().endsWith('.csv') ? 'csv' : 'pack';
+      const answer = await call<ImportPreview>('POST', `/imports?kind=${kind}`, file);
+      setPreview(answer);
+      setTaken(new Set(answer.rows.filter(({ state }) => state === 'new' || state === 'changed').map(({ id }) => id)));
+    } catch (error) {
+      fail(error);
+    }
+  };
+  const apply = async (importId: string) => {
+    setProblems([]);
+    setProgress({ done: 0, total: taken.size });
+    try {
+      await callLines<ImportProgress>(`/imports/${importId}/apply`, { take: [...taken] }, (line) => {
+        if ('done' in line) setProgress(line);
+        else if ('finished' in line) setFinished(line.finished);
+        else throw new Error(line.problem);
+      });
+      await queries.invalidateQueries({ queryKey: ['library'] });
+      setPreview(null);
+    } catch (error) {
+      fail(error);
+    } finally {
+      setProgress(null);
+    }
+  };
+  const toggle = (id: string) => {
+    const next = new Set(taken);
+    if (!next.delete(id)) next.add(id);
+    setTaken(next);
+  };
+
+  return (
+    <section aria-labelledby="in">
+      <h2 id="in" className="border-base-content mb-3 border-b-2 pb-1">
+        Take in
+      </h2>
+      <label className="block">
+        <span className="mb-1 block">
+          A library pack (.json) or a list of movements (.csv). Nothing changes until you say so.
+        </span>
+        <input
+          type="file"
+          className="file-input"
+          accept=".json,.csv,application/json,text/csv"
+          aria-label="File to take in"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            if (file) void look(file);
+          }}
+        />
+      </label>
+      {problems.length > 0 && (
+        <div role="alert" className="text-error mt-3">
+          <p className="font-bold">Nothing was changed.</p>
+          <ul>
+            {problems.map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {finished !== null && (
+        <p role="status" className="mt-3 font-semibold">
+          {finished === 1 ? '1 movement was' : `${finished} movements were`} taken in.
+        </p>
+      )}
+      {preview && (
+        <div className="mt-4">
+          <PreviewRows rows={preview.rows} taken={taken} onToggle={toggle} />
+          {progress ? (
+            <p role="status" className="mt-3 flex items-center gap-3">
+              <progress className="progress w-60" value={progress.done} max={progress.total} /> {progress.done} of{' '}
+              {progress.total}
+            </p>
+          ) : (
+            <button
+              type="button"
+              className="btn btn-primary mt-3"
+              disabled={taken.size === 0}
+              onClick={() => void apply(preview.importId)}
+            >
+              Take in {taken.size === 1 ? '1 movement' : `${taken.size} movements`}
+            </button>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** Rows beyond this are counted, not drawn. */
+const MOST_ROWS = 200;
+
+function PreviewRows({
+  rows,
+  taken,
+  onToggle,
+}: {
+  rows: readonly ImportRow[];
+  taken: ReadonlySet<string>;
+  onToggle: (id: string) => void;
+}) {
+  const different = rows.filter(({ state }) => state !== 'same');
+  const same = rows.length - different.length;
+  return (
+    <>
+      <p role="status" className="mb-2">
+        {(['new', 'changed', 'conflict'] as const)
+          .map((state) => `${different.filter((row) => row.state === state).length} ${STATE_WORDS[state]}`)
+          .join(' · ')}{' '}
+        · {same} {STATE_WORDS.same}
+      </p>
+      <ul className="ruled">
+        {different.slice(0, MOST_ROWS).map((row) => (
+          <li key={row.id} className="py-2">
+            <label className="flex items-center gap-3">
+              <input
+                type="checkbox"
+                className="checkbox"
+                checked={taken.has(row.id)}
+                onChange={() => onToggle(row.id)}
+              />
+              <span className="font-semibold">{row.name}</span>
+              <span className={row.state === 'conflict' ? 'text-error font-semibold' : 'quiet'}>
+                {STATE_WORDS[row.state]}
+              </span>
+            </label>
+            {row.changes.length > 0 && (
+              <details className="ml-9">
+                <summary className="quiet cursor-pointer text-sm">
+                  {row.changes.length === 1 ? '1 difference' : `${row.changes.length} differences`}
+                </summary>
+                <Changes changes={row.changes} />
+              </details>
+            )}
+          </li>
+        ))}
+      </ul>
+      {different.length > MOST_ROWS && <p className="quiet">and {different.length - MOST_ROWS} more</p>}
+    </>
+  );
+}
+
+function GiveOut() {
+  const movements = useQuery(movementsQuery).data ?? [];
+  const [chosen, choose] = useState<readonly string[]>([]);
+  const query = chosen.length > 0 ? `?ids=${chosen.join(',')}` : '';
+  return (
+    <section aria-labelledby="out">
+      <h2 id="out" className="border-base-content mb-3 border-b-2 pb-1">
+        Give out
+      </h2>
+      <p className="mb-2">
+        {chosen.length === 0 ? `The whole library, ${movements.length} movements, or only` : 'Only'}{' '}
+        <PickMovement title="Add to the selection" without={chosen} onPick={(id) => choose([...chosen, id])} />
+      </p>
+      <p className="mb-3 flex flex-wrap gap-1">
+        {chosen.map((id) => (
+          <button
+            key={id}
+            type="button"
+            className="btn btn-sm"
+            onClick={() => choose(chosen.filter((other) => other !== id))}
+          >
+            {movements.find((movement) => movement.id === id)?.name} ×
+          </button>
+        ))}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <a className="btn btn-primary" href={`/api/library/pack${query}`} download>
+          Library pack (JSON)
+        </a>
+        <a className="btn" href={`/api/library/movements.csv${query}`} download>
+          List of movements (CSV)
+        </a>
+        <a className="btn btn-ghost" href="/api/schema/pack">
+          Schema of a pack
+        </a>
+      </div>
+    </section>
+  );
+}
+
+function Archived() {
+  const archived = useQuery(archivedQuery).data ?? [];
+  if (archived.length === 0) return null;
+  return (
+    <section aria-labelledby="archived">
+      <h2 id="archived" className="border-base-content mb-1 border-b-2 pb-1">
+        Archived
+      </h2>
+      <ul className="ruled">
+        {archived.map(({ id, name }) => (
+          <li key={id} className="py-1.5">
+            <Link className="link" to={`/library/${id}/history`}>
+              {name}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,239 @@
+/** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
+import type { Client } from '@waxwing/core/formats';
+import { DEMANDS, demandWords, label, type Demand } from '@waxwing/core/movement';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { FormProvider, useFieldArray, useForm, useFormContext, type SubmitHandler } from 'react-hook-form';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../api/http';
+import { clientQuery, clientsQuery } from '../api/queries';
+import { Await } from '../shell/states';
+import { FieldError, showProblems } from './field-error';
+import { chosenRules, RuleFields } from './rule-fields';
+import { fromRows, KitFields, toRows, type KitRow } from './kit-fields';
+
+interface LimitRow {
+  demand: Demand;
+  allowed: number;
+  reason: string;
+  until: string;
+}
+
+interface Fields {
+  name: string;
+  about: string;
+  goal: string;
+  healthNote: string;
+  touchConsentOn: string;
+  limits: LimitRow[];
+  kit: KitRow[];
+  houseRules: Record<string, string>;
+}
+
+const BLANK: Fields = {
+  name: '',
+  about: '',
+  goal: '',
+  healthNote: '',
+  touchConsentOn: '',
+  limits: [],
+  kit: [],
+  houseRules: {},
+};
+
+const fieldsOf = (client: Client): Fields => ({
+  name: client.name,
+  about: client.about,
+  goal: client.goal,
+  healthNote: client.healthNote,
+  touchConsentOn: client.touchConsentOn ?? '',
+  limits: client.limits.map((limit) => ({ ...limit, until: limit.until ?? '' })),
+  kit: toRows(client.kit),
+  houseRules: client.houseRules,
+});
+
+const bodyOf = (fields: Fields) => ({
+  ...fields,
+  touchConsentOn: fields.touchConsentOn || null,
+  limits: fields.limits.map(({ until, ...limit }) => ({ ...limit, ...(until ? { until } : {}) })),
+  kit: fromRows(fields.kit),
+  houseRules: chosenRules(fields),
+});
+
+export function NewPersonScreen() {
+  return (
+    <PersonForm
+      title="Add a client"
+      start={BLANK}
+      back="/people"
+      save={(fields) => call<Client>('POST', '/clients', bodyOf(fields))}
+    />
+  );
+}
+
+export function EditPersonScreen() {
+  const { clientId = '' } = useParams();
+  const query = useQuery({ ...clientQuery(clientId), staleTime: 0 });
+  return (
+    <Await query={query} what="the client">
+      {(client) => (
+        <PersonForm
+          title={client.name}
+          start={fieldsOf(client)}
+          back={`/people/${clientId}`}
+          save={(fields) =>
+            call<Client>('PATCH', `/clients/${clientId}`, { ...bodyOf(fields), version: client.version })
+          }
+        />
+      )}
+    </Await>
+  );
+}
+
+function PersonForm({
+  title,
+  start,
+  back,
+  save,
+}: {
+  title: string;
+  start: Fields;
+  back: string;
+  save: (fields: Fields) => Promise<Client>;
+}) {
+  const form = useForm<Fields>({ defaultValues: start });
+  const [problem, setProblem] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const submit: SubmitHandler<Fields> = async (fields) => {
+    setProblem(null);
+    try {
+      const client = await save(fields);
+      queries.setQueryData(clientQuery(client.id).queryKey, client);
+      void queries.invalidateQueries({ queryKey: clientsQuery.queryKey });
+      await navigate(`/people/${client.id}`);
+    } catch (error) {
+      setProblem(showProblems(form, error));
+    }
+  };
+  return (
+    <FormProvider {...form}>
+      <form
+        className="mx-auto max-w-3xl space-y-6 p-4 sm:p-6"
+        onSubmit={(event) => void form.handleSubmit(submit)(event)}
+        noValidate
+      >
+        <h1>{title}</h1>
+        <Row name="name" title="Name">
+          {(id) => (
+            <input id={id} className="input w-full" {...form.register('name', { required: 'must not be empty' })} />
+          )}
+        </Row>
+        <Row name="about" title="Who they are">
+          {(id) => <input id={id} className="input w-full" {...form.register('about')} />}
+        </Row>
+        <Row name="goal" title="Goal">
+          {(id) => <input id={id} className="input w-full" {...form.register('goal')} />}
+        </Row>
+        <Row name="healthNote" title="Health note (private)">
+          {(id) => <textarea id={id} className="textarea w-full" rows={3} {...form.register('healthNote')} />}
+        </Row>
+        <Row name="touchConsentOn" title="Agreed to touch for correction on">
+          {(id) => <input id={id} type="date" className="input" {...form.register('touchConsentOn')} />}
+        </Row>
+        <LimitFields />
+        <KitFields />
+        <RuleFields unset="as the studio" />
+        {problem && (
+          <p role="alert" className="text-error">
+            {problem}
+          </p>
+        )}
+        <div className="flex gap-2">
+          <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
+            Save
+          </button>
+          <Link className="btn btn-ghost" to={back}>
+            Cancel
+          </Link>
+        </div>
+      </form>
+    </FormProvider>
+  );
+}
+
+function Row({ name, title, children }: { name: string; title: string; children: (id: string) => ReactNode }) {
+  return (
+    <div>
+      <label htmlFor={`field-${name}`} className="mb-1 block font-bold">
+        {title}
+      </label>
+      {children(`field-${name}`)}
+      <FieldError path={name} />
+    </div>
+  );
+}
+
+function LimitFields() {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: 'limits' });
+  return (
+    <fieldset className="space-y-2">
+      <legend className="text-xl font-bold">Limits</legend>
+      <p className="quiet text-sm">
+        A movement that asks for more than is allowed is never suggested. What a limit means medically is for a
+        clinician to say.
+      </p>
+      {fields.map((field, i) => (
+        <div key={field.id} className="grid grid-cols-2 items-start gap-2 md:grid-cols-[1fr_9rem_1fr_9rem_auto]">
+          <select className="select w-full" aria-label={`Demand of limit ${i + 1}`} {...register(`limits.${i}.demand`)}>
+            {DEMANDS.map((demand) => (
+              <option key={demand} value={demand}>
+                {label(demandWords(demand))}
+              </option>
+            ))}
+          </select>
+          <select
+            className="select w-full"
+            aria-label={`Most allowed for limit ${i + 1}`}
+            {...register(`limits.${i}.allowed`, { valueAsNumber: true })}
+          >
+            <option value={0}>none</option>
+            <option value={1}>a little</option>
+            <option value={2}>up to clear</option>
+          </select>
+          <span>
+            <input
+              className="input w-full"
+              placeholder="reason"
+              aria-label={`Reason of limit ${i + 1}`}
+              {...register(`limits.${i}.reason`, { required: 'must not be empty' })}
+            />
+            <FieldError path={`limits.${i}.reason`} />
+          </span>
+          <input
+            type="date"
+            className="input w-full"
+            aria-label={`Last day of limit ${i + 1}, empty if it lasts`}
+            {...register(`limits.${i}.until`)}
+          />
+          <button
+            type="button"
+            className="btn btn-ghost"
+            onClick={() => remove(i)}
+            aria-label={`Remove limit ${i + 1}`}
+          >
+            Remove
+          </button>
+        </div>
+      ))}
+      <button
+        type="button"
+        className="btn"
+        onClick={() => append({ demand: 'deep-knee-bend', allowed: 1, reason: '', until: '' })}
+      >
+        Add a limit
+      </button>
+    </fieldset>
+  );
+}

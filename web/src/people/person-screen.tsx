@@ -1,0 +1,228 @@
+/** One client: limits, kit, what works, and the way to the floor. */
+import type { Client } from '@waxwing/core/formats';
+import { OUTCOME_SCORE } from '@waxwing/core/coaching';
+import {
+  demandWords,
+  FOCUS_WORDS,
+  FOCUSES,
+  label,
+  limitsOn,
+  loadLabel,
+  type KitPiece,
+  type Limit,
+} from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, sessionsQuery } from '../api/queries';
+import { StartSession } from '../floor/start-session';
+import { Await } from '../shell/states';
+import { dayWords, minutesBetween, today } from '../words/dates';
+import { FocusMark } from '../words/focus-mark';
+
+export function PersonScreen() {
+  const { clientId = '' } = useParams();
+  return (
+    <Await query={useQuery(clientQuery(clientId))} what="the client">
+      {(client) => <Person key={client.id} client={client} />}
+    </Await>
+  );
+}
+
+function Person({ client }: { client: Client }) {
+  return (
+    <article className="mx-auto max-w-5xl p-4 sm:p-6">
+      <header className="mb-6 flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <p className="quiet text-sm">
+            <Link className="link" to="/people">
+              People
+            </Link>
+          </p>
+          <h1>{client.name}</h1>
+          <p className="quiet text-lg">{client.about}</p>
+        </div>
+        <div className="flex gap-2">
+          <Link className="btn" to={`/people/${client.id}/edit`}>
+            Edit
+          </Link>
+          <StartSession clientIds={[client.id]}>Start a session</StartSession>
+        </div>
+      </header>
+      <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
+        <div className="space-y-8">
+          <Limits limits={client.limits} />
+          <Section title="Goal">{client.goal || <span className="quiet">Not noted.</span>}</Section>
+          <Section title="Health note">
+            {client.healthNote || <span className="quiet">Nothing noted.</span>}
+            <p className="quiet mt-2 text-sm">
+              Private: shown only here. Medical questions go to a qualified clinician.
+            </p>
+          </Section>
+          <Section title="Touch for correction">
+            {client.touchConsentOn
+              ? `Agreed on ${dayWords(client.touchConsentOn)}`
+              : 'Not agreed: touch is never suggested.'}
+          </Section>
+        </div>
+        <div className="space-y-8">
+          <WhatWorks clientId={client.id} />
+          <Climbing clientId={client.id} />
+          <OwnSchools client={client} />
+          <Section title="Kit at home">
+            <KitList kit={client.kit} />
+          </Section>
+          <Sessions clientId={client.id} />
+        </div>
+      </div>
+    </article>
+  );
+}
+
+/** Where this client is coached by another school than the studio's. */
+function OwnSchools({ client }: { client: Client }) {
+  const rules = useQuery(houseRulesQuery).data ?? [];
+  const own = rules.flatMap((rule) => {
+    const option = rule.options.find(({ id }) => id === client.houseRules[rule.id]);
+    return option ? [{ matter: rule.matter, name: option.name }] : [];
+  });
+  if (own.length === 0) return null;
+  return (
+    <Section title="House rules of their own">
+      {own.map(({ matter, name }) => (
+        <p key={matter}>
+          <span className="font-semibold">{name}</span> <span className="quiet">· {matter}</span>
+        </p>
+      ))}
+    </Section>
+  );
+}
+
+const Section = ({ title, children }: { title: string; children: React.ReactNode }) => (
+  <section>
+    <h2 className="border-base-content mb-2 border-b-2 pb-1">{title}</h2>
+    {children}
+  </section>
+);
+
+const ALLOWED = ['none', 'a little', 'up to a clear amount'];
+
+function Limits({ limits }: { limits: readonly Limit[] }) {
+  const held = new Set(limitsOn(limits, today()));
+  return (
+    <Section title="Limits">
+      {limits.length === 0 && <p className="quiet">None noted: every movement is open.</p>}
+      <ul className="ruled">
+        {limits.map((limit) => (
+          <li key={limit.demand} className={held.has(limit) ? 'py-2' : 'quiet py-2 line-through'}>
+            <span className="text-lg font-semibold">{label(demandWords(limit.demand))}</span>: {ALLOWED[limit.allowed]}
+            <span className="quiet block text-sm">
+              {limit.reason}
+              {limit.until ? ` · until ${dayWords(limit.until)}` : ' · lasting'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+export const KitList = ({ kit }: { kit: readonly KitPiece[] }) =>
+  kit.length === 0 ? (
+    <p className="quiet">None: only movements without kit.</p>
+  ) : (
+    <ul className="flex flex-wrap gap-x-5 gap-y-1">
+      {kit.map((piece, i) => (
+        <li key={i}>
+          {piece.count > 1 && `${piece.count} × `}
+          {label(piece.item).toLowerCase()}
+          {(piece.kg || piece.label) && ` ${loadLabel(piece)}`}
+        </li>
+      ))}
+    </ul>
+  );
+
+/** How often cues of each focus helped. */
+function WhatWorks({ clientId }: { clientId: string }) {
+  const { data } = useQuery(recordQuery(clientId));
+  const mine = (data?.trials ?? []).filter((trial) => trial.clientId === clientId);
+  const rows = FOCUSES.map((focus) => mine.filter((trial) => trial.focus === focus)).filter(
+    (trials) => trials.length > 0,
+  );
+  return (
+    <Section title="Cues that land">
+      {rows.length === 0 && <p className="quiet">Not known yet. Every outcome noted on the floor teaches it.</p>}
+      <ul className="ruled">
+        {rows.map((trials) => {
+          const focus = trials[0]?.focus ?? 'outward';
+          const helped = trials.filter((trial) => OUTCOME_SCORE[trial.outcome] > 0).length;
+          return (
+            <li key={focus} className="grid grid-cols-[16px_5rem_1fr_auto] items-center gap-3 py-2">
+              <FocusMark focus={focus} />
+              <span className="font-semibold">{FOCUS_WORDS[focus]}</span>
+              <progress
+                className="progress"
+                aria-label={`${FOCUS_WORDS[focus]} cues that helped`}
+                value={helped}
+                max={trials.length}
+              />
+              <span className="text-sm">
+                helped {helped} of {trials.length}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </Section>
+  );
+}
+
+/** The rung that the client stands on in each family: the movement done last. */
+function Climbing({ clientId }: { clientId: string }) {
+  const { data: record } = useQuery(recordQuery(clientId));
+  const { data: list } = useQuery(movementsQuery);
+  const done = Object.entries(record?.sets ?? {})
+    .map(([id, sessions]) => ({ movement: list?.find((item) => item.id === id), at: sessions.at(-1)?.at ?? '' }))
+    .sort((a, b) => b.at.localeCompare(a.at));
+  const current = new Map<string, (typeof done)[number]>();
+  for (const entry of done) {
+    const family = entry.movement?.families[0];
+    if (family && !current.has(family)) current.set(family, entry);
+  }
+  return (
+    <Section title="Rungs now">
+      {current.size === 0 && <p className="quiet">No sessions yet.</p>}
+      <ul className="ruled">
+        {[...current].map(([family, { movement, at }]) => (
+          <li key={family} className="grid grid-cols-[5rem_1fr_auto] gap-3 py-1.5">
+            <span className="quiet">{label(family)}</span>
+            <Link className="link font-semibold" to={`/library/${movement?.id ?? ''}`}>
+              {movement?.name}
+            </Link>
+            <span className="quiet text-sm">{dayWords(at)}</span>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function Sessions({ clientId }: { clientId: string }) {
+  const { data = [] } = useQuery(sessionsQuery({ clientId }));
+  return (
+    <Section title="Sessions">
+      {data.length === 0 && <p className="quiet">None yet.</p>}
+      <ul className="ruled">
+        {data.slice(0, 6).map((session) => (
+          <li key={session.id} className="py-1.5">
+            <Link className="link" to={session.finishedAt ? `/review/${session.id}` : `/floor/${session.id}`}>
+              {dayWords(session.startedAt)}
+            </Link>{' '}
+            <span className="quiet">
+              {session.finishedAt ? `${minutesBetween(session.startedAt, session.finishedAt)} min` : 'still open'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}

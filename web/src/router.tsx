@@ -1,0 +1,82 @@
+/** The addresses of the application. Each screen is its own chunk, so that the first page stays small. */
+import type { ComponentType } from 'react';
+import { createBrowserRouter, redirect } from 'react-router';
+import { ProblemError } from './api/http';
+import { BrokenScreen } from './shell/states';
+import { Shell } from './shell/shell';
+
+/** A screen fetched when it is first opened. What cannot be fetched is a server that does not answer, not a broken screen. */
+const screen = (load: () => Promise<ComponentType>) => async () => {
+  try {
+    return { Component: await load() };
+  } catch {
+    throw new ProblemError(0, 'The server does not answer.');
+  }
+};
+
+export const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: BrokenScreen,
+    children: [
+      { index: true, loader: () => redirect('/library') },
+      {
+        ErrorBoundary: BrokenScreen,
+        children: [
+          { path: 'library', lazy: screen(async () => (await import('./library/library-screen')).LibraryScreen) },
+          {
+            path: 'library/:movementId',
+            lazy: screen(async () => (await import('./library/movement-screen')).MovementScreen),
+          },
+          { path: 'library/new', lazy: screen(async () => (await import('./library/edit-screen')).NewMovementScreen) },
+          {
+            path: 'library/compare',
+            lazy: screen(async () => (await import('./library/compare-screen')).CompareScreen),
+          },
+          { path: 'library/map', lazy: screen(async () => (await import('./library/map-screen')).MapScreen) },
+          { path: 'library/health', lazy: screen(async () => (await import('./library/health-screen')).HealthScreen) },
+          {
+            path: 'library/transfer',
+            lazy: screen(async () => (await import('./library/transfer-screen')).TransferScreen),
+          },
+          {
+            path: 'library/:movementId/edit',
+            lazy: screen(async () => (await import('./library/edit-screen')).EditMovementScreen),
+          },
+          {
+            path: 'library/:movementId/history',
+            lazy: screen(async () => (await import('./library/history-screen')).HistoryScreen),
+          },
+          {
+            path: 'library/:movementId/swap',
+            lazy: screen(async () => (await import('./library/swap-screen')).SwapScreen),
+          },
+          {
+            path: 'library/:movementId/card',
+            lazy: screen(async () => (await import('./library/card-screen')).CardScreen),
+          },
+          { path: 'people', lazy: screen(async () => (await import('./people/people-screen')).PeopleScreen) },
+          { path: 'people/new', lazy: screen(async () => (await import('./people/person-form')).NewPersonScreen) },
+          {
+            path: 'people/:clientId',
+            lazy: screen(async () => (await import('./people/person-screen')).PersonScreen),
+          },
+          {
+            path: 'people/:clientId/edit',
+            lazy: screen(async () => (await import('./people/person-form')).EditPersonScreen),
+          },
+          { path: 'floor', lazy: screen(async () => (await import('./floor/floor-start')).FloorStart) },
+          { path: 'floor/:sessionId', lazy: screen(async () => (await import('./floor/floor-screen')).FloorScreen) },
+          { path: 'review', lazy: screen(async () => (await import('./review/review-list')).ReviewList) },
+          {
+            path: 'review/:sessionId',
+            lazy: screen(async () => (await import('./review/review-screen')).ReviewScreen),
+          },
+          { path: 'studio', lazy: screen(async () => (await import('./studio/studio-screen')).StudioScreen) },
+          { path: '*', Component: BrokenScreen },
+        ],
+      },
+    ],
+  },
+]);

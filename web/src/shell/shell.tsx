@@ -1,0 +1,55 @@
+/** The frame of every screen: one thin rail, and what the address shows beside it. */
+import { BookOpen, ClipboardCheck, Dumbbell, House, Users, type LucideIcon } from 'lucide-react';
+import { Suspense, useEffect } from 'react';
+import { NavLink, Outlet, ScrollRestoration, useNavigation } from 'react-router';
+import { flushOutbox } from '../floor/outbox';
+import { Loading } from './states';
+import './theme';
+
+const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
+  { to: '/library', name: 'Library', Icon: BookOpen },
+  { to: '/people', name: 'People', Icon: Users },
+  { to: '/floor', name: 'Floor', Icon: Dumbbell },
+  { to: '/review', name: 'Review', Icon: ClipboardCheck },
+  { to: '/studio', name: 'Studio', Icon: House },
+];
+
+export function Shell() {
+  const navigation = useNavigation();
+  // Taps that an earlier visit could not send go out wherever the trainer comes back to.
+  useEffect(() => void flushOutbox(), []);
+  return (
+    <div className="flex h-full flex-col-reverse sm:flex-row">
+      <a href="#main" className="btn btn-primary sr-only focus:not-sr-only focus:absolute focus:z-50">
+        Skip to content
+      </a>
+      <nav aria-label="Main" className="flex shrink-0 bg-neutral text-neutral-content sm:w-21 sm:flex-col sm:pt-4">
+        {PLACES.map(({ to, name, Icon }) => (
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              `flex min-h-14 flex-1 flex-col items-center justify-center gap-1 px-1 text-sm sm:min-h-18 sm:flex-none ${
+                isActive ? 'bg-base-100 text-base-content font-bold' : 'hover:bg-white/10'
+              }`
+            }
+          >
+            <Icon aria-hidden size={22} />
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <main
+        id="main"
+        tabIndex={-1}
+        className="min-h-0 min-w-0 flex-1 overflow-y-auto outline-none"
+        aria-busy={navigation.state === 'loading'}
+      >
+        <Suspense fallback={<Loading what="the screen" />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <ScrollRestoration />
+    </div>
+  );
+}

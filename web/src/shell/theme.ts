@@ -1,0 +1,32 @@
+/** Light or dim: as the machine prefers, until the trainer chooses. The choice stays on this device. */
+import { useSyncExternalStore } from 'react';
+
+export const THEMES = { auto: 'As this device', waxwing: 'Light', 'waxwing-dim': 'Dim' } as const;
+export type Theme = keyof typeof THEMES;
+
+const KEY = 'waxwing-theme';
+const listeners = new Set<() => void>();
+
+function read(): Theme {
+  const stored = localStorage.getItem(KEY);
+  return stored !== null && stored in THEMES ? (stored as Theme) : 'auto';
+}
+
+function apply(theme: Theme): void {
+  if (theme === 'auto') delete document.documentElement.dataset.theme;
+  else document.documentElement.dataset.theme = theme;
+}
+
+apply(read());
+
+export function chooseTheme(theme: Theme): void {
+  localStorage.setItem(KEY, theme);
+  apply(theme);
+  for (const listener of listeners) listener();
+}
+
+export const useTheme = (): Theme =>
+  useSyncExternalStore((listener) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  }, read);

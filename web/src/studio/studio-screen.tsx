@@ -1,0 +1,133 @@
+/** The studio: its name, its kit, and how the screen looks on this device. */
+import type { Studio } from '@waxwing/core/formats';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { FormProvider, useForm } from 'react-hook-form';
+import { call } from '../api/http';
+import { studioQuery } from '../api/queries';
+import { FieldError, showProblems } from '../people/field-error';
+import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
+import { chosenRules, RuleFields } from '../people/rule-fields';
+import { Await } from '../shell/states';
+import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
+import { LoadDemo } from './load-demo';
+
+export function StudioScreen() {
+  return (
+    <div className="mx-auto max-w-3xl space-y-10 p-4 sm:p-6">
+      <h1>Studio</h1>
+      <Appearance />
+      <Await query={useQuery({ ...studioQuery, staleTime: 0 })} what="the studio">
+        {(studio) => (
+          <>
+            <StudioForm key={studio.version} studio={studio} />
+            {studio.clients === 0 && (
+              <section>
+                <h2 className="mb-2">Demo studio</h2>
+                <p className="quiet mb-3">Seven invented clients with six weeks of sessions, to look around in.</p>
+                <LoadDemo />
+              </section>
+            )}
+          </>
+        )}
+      </Await>
+    </div>
+  );
+}
+
+function Appearance() {
+  const theme = useTheme();
+  return (
+    <fieldset>
+      <legend className="mb-2 text-xl font-bold">Light</legend>
+      <div className="flex flex-wrap gap-x-6 gap-y-2">
+        {(Object.entries(THEMES) as [Theme, string][]).map(([value, name]) => (
+          <label key={value} className="flex min-h-11 items-center gap-2">
+            <input
+              type="radio"
+              name="theme"
+              className="radio"
+              checked={theme === value}
+              onChange={() => chooseTheme(value)}
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+interface Fields {
+  name: string;
+  trainer: string;
+  kit: KitRow[];
+  houseRules: Record<string, string>;
+}
+
+function StudioForm({ studio }: { studio: Studio }) {
+  const form = useForm<Fields>({
+    defaultValues: {
+      name: studio.name,
+      trainer: studio.trainer,
+      kit: toRows(studio.kit),
+      houseRules: studio.houseRules,
+    },
+  });
+  const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
+  const queries = useQueryClient();
+  const save = form.handleSubmit(async (fields) => {
+    try {
+      const saved = await call<Studio>('PATCH', '/studio', {
+        ...fields,
+        kit: fromRows(fields.kit),
+        houseRules: chosenRules(fields),
+        version: studio.version,
+      });
+      queries.setQueryData(studioQuery.queryKey, saved);
+    } catch (error) {
+      const text = showProblems(form, error);
+      setSaid(text ? { text, bad: true } : null);
+    }
+  });
+  return (
+    <FormProvider {...form}>
+      <form className="space-y-6" onSubmit={(event) => void save(event)} noValidate>
+        <div className="grid gap-4 sm:grid-cols-2">
+          <div>
+            <label htmlFor="studio-name" className="mb-1 block font-bold">
+              Name
+            </label>
+            <input
+              id="studio-name"
+              className="input w-full"
+              {...form.register('name', { required: 'must not be empty' })}
+            />
+            <FieldError path="name" />
+          </div>
+          <div>
+            <label htmlFor="studio-trainer" className="mb-1 block font-bold">
+              Trainer
+            </label>
+            <input id="studio-trainer" className="input w-full" {...form.register('trainer')} />
+            <FieldError path="trainer" />
+          </div>
+        </div>
+        <KitFields />
+        <RuleFields />
+        <div className="flex items-center gap-4">
+          <button
+            type="submit"
+            className="btn btn-primary"
+            disabled={!form.formState.isDirty || form.formState.isSubmitting}
+          >
+            Save
+          </button>
+          <p role="status" className={said?.bad ? 'text-error' : 'quiet'}>
+            {said?.text ?? (studio.version > 1 && !form.formState.isDirty ? 'Saved' : '')}
+          </p>
+        </div>
+      </form>
+    </FormProvider>
+  );
+}

@@ -1,0 +1,17 @@
+/** Times as the trainer reads them, in the zone of this device. */
+
+const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
+const TIME = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+
+export const dayWords = (iso: string): string => DAY.format(new Date(iso));
+export const timeWords = (iso: string): string => TIME.format(new Date(iso));
+
+/** Today's date on this device, YYYY-MM-DD. */
+export function today(now = new Date()): string {
+  const pad = (n: number) => String(n).padStart(2, '0');
+  return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`;
+}
+
+/** Whole minutes between two times, never negative. */
+export const minutesBetween = (from: string, to: string): number =>
+  Math.max(0, Math.round((Date.parse(to) - Date.parse(from)) / 60_000));

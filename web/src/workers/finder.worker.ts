@@ -1,0 +1,34 @@
+/** The search index, off the page's own thread: neither reading the library nor searching it holds up typing. */
+import { buildFinding, type Finding, type FoundFault, type SearchText } from '@waxwing/core/movement';
+import { expose } from 'comlink';
+import { call } from '../api/http';
+
+export interface Found {
+  /** Ids of the best matches. */
+  movements: string[];
+  /** How many match in all. */
+  total: number;
+  faults: FoundFault[];
+}
+
+/** Nobody reads further down than this; sending and drawing more would take longer than a keystroke may. */
+const MOST = 120;
+
+let finding: Finding | undefined;
+
+const finder = {
+  /** Reads the library from the server and builds the index anew. @returns how many movements it holds */
+  async load(): Promise<number> {
+    const { items } = await call<{ items: SearchText[] }>('GET', '/library/texts');
+    finding = buildFinding(items);
+    return items.length;
+  },
+  find(words: string): Found {
+    const { ids, total } = finding?.movements(words, MOST) ?? { ids: [], total: 0 };
+    return { movements: ids, total, faults: finding?.faults(words) ?? [] };
+  },
+};
+
+export type Finder = typeof finder;
+
+expose(finder);
