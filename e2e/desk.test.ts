@@ -1,0 +1,78 @@
+import { expect, test } from './studio.js';
+
+test('an empty place says what to do, takes a first client, and shows errors beside their fields', async ({
+  page,
+  emptyStudio,
+}) => {
+  await page.goto(`${emptyStudio.address}/review`);
+  await expect(page.getByText('No finished sessions yet')).toBeVisible();
+  await page.goto(`${emptyStudio.address}/floor`);
+  await expect(page.getByText('Nobody to train yet')).toBeVisible();
+  await page.getByRole('link', { name: 'To the people' }).click();
+  await page.getByRole('link', { name: 'Add a client' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('must not be empty')).toBeVisible();
+  await page.getByLabel('Name').fill('x'.repeat(81));
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('must be shorter than or equal to 80 characters')).toBeVisible();
+  await page.getByLabel('Name').fill('Ada Example');
+  await page.getByRole('button', { name: 'Add a limit' }).click();
+  await page.getByLabel('Demand of limit 1').selectOption('weight-on-wrist');
+  await page.getByLabel('Most allowed for limit 1').selectOption('none');
+  await page.getByLabel('Reason of limit 1').fill('sore wrist');
+  await page.getByRole('button', { name: 'Add kit' }).click();
+  await page.getByLabel('Kilograms of item 1').fill('8');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
+  await expect(page.getByText('Weight on the wrist')).toBeVisible();
+  await expect(page.getByText('2 × dumbbell 8 kg')).toBeVisible();
+});
+
+test('the demo studio can be loaded into an empty place', async ({ page, emptyStudio }) => {
+  await page.goto(`${emptyStudio.address}/people`);
+  await page.getByRole('button', { name: 'Load the demo studio' }).click();
+  await expect(page.getByRole('link', { name: /Joaquim Peel/ })).toBeVisible();
+});
+
+test('an edit from a stale page is refused and overwrites nothing', async ({ context, page, studio }) => {
+  const address = `${studio.address}/people/${await studio.clientId('Ilka Varga')}`;
+  await page.goto(`${address}/edit`);
+  await page.getByLabel('Goal').fill('First');
+  const other = await context.newPage();
+  await other.goto(`${address}/edit`);
+  await other.getByLabel('Goal').fill('Second');
+  await other.getByRole('button', { name: 'Save' }).click();
+  await expect(other.getByText('Second')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert')).toContainText('your change was made from version 1');
+  await other.reload();
+  await expect(other.getByText('Second')).toBeVisible();
+});
+
+test('the studio keeps its kit, and a movement without that kit is closed on the floor', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/studio`);
+  const items = page.getByRole('button', { name: /^Remove item/ });
+  await items.first().waitFor();
+  while ((await items.count()) > 0) await items.first().click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved')).toBeVisible();
+  await page.goto(`${studio.address}/people/${await studio.clientId('Osei Brandt')}`);
+  await page.getByRole('button', { name: 'Start a session' }).click();
+  await expect(page.getByRole('button', { name: /^Goblet squat.*kit is missing/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Push-up Push-up/ })).toBeEnabled();
+});
+
+test('addresses that lead nowhere, and a server that is away, are told plainly', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/nowhere`);
+  await expect(page.getByText('There is no such page')).toBeVisible();
+  await page.goto(`${studio.address}/library/moon-squat`);
+  await expect(page.getByText('There is nothing here')).toBeVisible();
+  await page.goto(`${studio.address}/library`);
+  await expect(page.getByRole('link', { name: /Floor back extension/ })).toBeVisible();
+  await studio.stop();
+  await page.getByRole('link', { name: 'Review' }).click();
+  await expect(page.getByText('The server does not answer')).toBeVisible();
+  await studio.start();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Review' })).toBeVisible();
+});

@@ -1,0 +1,204 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from './studio.js';
+
+test('a newcomer finds a movement by what it looks like, compares it, makes an easier version, breaks and mends its health, and takes the library out and in', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library`);
+  await page
+    .getByRole('textbox', { name: 'Find a movement or a fault' })
+    .fill('the lunge where the foot crosses behind');
+  const found = page.getByRole('region', { name: 'Found movements' });
+  await found.getByRole('link', { name: /Cross-behind lunge(?! with)/ }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Cross-behind lunge' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Compare', exact: true }).click();
+  const add = page.getByRole('combobox', { name: 'Add a movement' });
+  await add.fill('Reverse lunge');
+  await expect(page.getByRole('columnheader', { name: /^Reverse lunge/ })).toBeVisible();
+  await add.fill('Side lunge');
+  const move = page.getByRole('row', { name: /^The move/ });
+  await expect(move).toContainText('Draw an arc on the floor behind to the other corner');
+  await expect(move).toContainText('Reach the toe back to a tile behind you');
+  await expect(page.getByText('The same in all')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Cross-behind lunge', exact: true }).click();
+  await page.getByRole('link', { name: 'Duplicate' }).click();
+  await page.getByRole('button', { name: 'An easier version' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Held cross-behind lunge');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Held cross-behind lunge' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Cross-behind lunge · less support' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Ladder' }).click();
+  await page.getByRole('button', { name: 'Remove the link to Cross-behind lunge' }).click();
+  await expect(page.getByRole('button', { name: /^Remove the link/ })).toHaveCount(0);
+  await page.goto(`${studio.address}/library/health`);
+  const gap = page.getByRole('listitem').filter({ hasText: 'Held cross-behind lunge · On no ladder' });
+  await expect(gap).toBeVisible();
+  await gap.getByRole('link', { name: /^Mend/ }).click();
+  await page.getByRole('button', { name: 'Add a link' }).click();
+  await page.getByLabel('Movement of link 1').selectOption('cross-behind-lunge');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('heading', { level: 1, name: 'Held cross-behind lunge' }).waitFor();
+  await page.goto(`${studio.address}/library/health`);
+  await expect(page.getByText('gaps, worst first')).toBeVisible();
+  await expect(gap).toHaveCount(0);
+
+  await page.goto(`${studio.address}/library/transfer`);
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Library pack (JSON)' }).click();
+  const text = await readFile(await (await download).path(), 'utf8');
+  const changed = text.replace('"Held cross-behind lunge"', '"Steadied cross-behind lunge"');
+  const file = (name: string, content: string) => ({
+    name,
+    mimeType: 'application/json',
+    buffer: Buffer.from(content),
+  });
+  const chooser = page.getByLabel('File to take in');
+  await chooser.setInputFiles(file('cut.json', text.slice(0, 900)));
+  await expect(page.getByRole('alert')).toContainText('line 1, column 901 is not JSON');
+  await chooser.setInputFiles(file('waxwing.json', changed));
+  const row = page.getByRole('listitem').filter({ hasText: 'changed here and in the file' });
+  await expect(row).toHaveCount(1);
+  await row.getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Take in 1 movement' }).click();
+  await expect(page.getByText('1 movement was taken in.')).toBeVisible();
+  await page.goto(`${studio.address}/library/held-cross-behind-lunge/history`);
+  await expect(page.getByText('Held cross-behind lunge → Steadied cross-behind lunge')).toBeVisible();
+});
+
+test('unsaved changes survive a reload, leaving warns, errors stand at their fields, and a stale tab overwrites nothing', async ({
+  context,
+  page,
+  studio,
+}) => {
+  const address = `${studio.address}/library/goblet-squat`;
+  await page.goto(`${address}/edit`);
+  const breath = page.getByLabel('Breath', { exact: true });
+  await breath.fill('Out on the way up.');
+  await expect(page.getByText('Not saved yet; kept on this device')).toBeVisible();
+  page.once('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  await expect(page.getByText('Your unsaved changes are back.')).toBeVisible();
+  await expect(breath).toHaveValue('Out on the way up.');
+  await page.getByRole('link', { name: 'People' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('These changes are not saved.');
+  await page.getByRole('button', { name: 'Stay and save' }).click();
+
+  // Another new movement does not inherit what was begun for the first.
+  const begun = await context.newPage();
+  await begun.goto(`${studio.address}/library/new?from=wall-sit&as=easier`);
+  await begun.getByRole('textbox', { name: 'Name', exact: true }).first().fill('Quay sit');
+  await expect(begun.getByText('Not saved yet; kept on this device')).toBeVisible();
+  await begun.close();
+  const fresh = await context.newPage();
+  await fresh.goto(`${studio.address}/library/new`);
+  await expect(fresh.getByRole('textbox', { name: 'Name', exact: true }).first()).toHaveValue('');
+  await fresh.close();
+
+  const first = page.getByLabel('Words of cue 1', { exact: true });
+  await first.fill('');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.locator('.text-error', { hasText: /^must not be empty$/ })).toBeVisible();
+  await first.fill('Hold the weight to your chest');
+
+  // By keyboard: take the first cue up, carry it one down, put it down.
+  await page.getByRole('button', { name: 'Move cue 1', exact: true }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText(/^Now at place 1 of/).first()).toBeAttached();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByText(/^Now at place 2 of/).first()).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect(page.getByLabel('Words of cue 2', { exact: true })).toHaveValue('Hold the weight to your chest');
+
+  const other = await context.newPage();
+  await other.goto(`${address}/edit`);
+  await other.getByLabel('Name', { exact: true }).fill('Cup squat');
+  await other.getByRole('button', { name: 'Save' }).click();
+  await expect(other.getByRole('heading', { level: 1, name: 'Cup squat' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('is 1, but the current version is 2');
+  await other.goto(`${address}/history`);
+  await expect(other.getByText('Goblet squat → Cup squat')).toBeVisible();
+  await other.getByRole('button', { name: 'Restore version 1' }).click();
+  await expect(other.getByText('Version 1 is back, as version 3.')).toBeVisible();
+});
+
+test('the ladder by arrow keys, a circle refused with its path, and where somebody stands', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library/map?family=squat&at=goblet-squat`);
+  const links = page.getByRole('complementary', { name: 'Links' });
+  await expect(links.getByRole('heading', { name: 'Goblet squat' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(links.getByRole('heading', { name: 'Bodyweight squat' })).toBeVisible();
+  await page.getByLabel('Direction of the link').selectOption('easier');
+  await page.getByRole('combobox', { name: 'Movement to link' }).fill('Barbell back squat');
+  await expect(links.getByRole('alert')).toContainText('run in a circle');
+  await expect(links.getByRole('alert')).toContainText('barbell-back-squat → bodyweight-squat');
+  await page.getByRole('button', { name: 'Osei' }).click();
+  await expect(page.locator('.now-mark', { hasText: 'Osei' })).toBeVisible();
+  await page.locator('h1').click();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Bodyweight squat' })).toBeVisible();
+});
+
+test('a link is drawn by dragging from one rung to a harder one', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/library/map?family=hang&at=scapular-pull`);
+  const handle = async (name: string, end: 'source' | 'target') => {
+    const rung = page.locator('.react-flow__node').filter({ has: page.getByText(name, { exact: true }) });
+    const box = await rung.locator(`.react-flow__handle.${end}`).boundingBox();
+    if (!box) throw new Error(`no handle at ${name}`);
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  await page.locator('.react-flow__controls-fitview').click();
+  await expect.poll(async () => (await handle('Dead hang', 'source')).y).toBeLessThan(800);
+  const from = await handle('Dead hang', 'source');
+  const to = await handle('Flexed-arm hang', 'target');
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 15, to.y + 15, { steps: 8 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+  const links = page.getByRole('complementary', { name: 'Links' });
+  const add = links.getByRole('button', { name: 'Add this link' });
+  await add.waitFor();
+  await links.getByLabel('Lever of the link').selectOption('a harder tempo');
+  await add.click();
+  await expect(links.getByRole('button', { name: 'Remove the link to Flexed-arm hang' })).toBeVisible();
+  await page.goto(`${studio.address}/library/dead-hang`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Flexed-arm hang · a harder tempo' })).toBeVisible();
+});
+
+test('filters, substitutes with their reasons, and another school', async ({ page, studio }) => {
+  const joaquim = await studio.clientId('Joaquim Peel');
+  await page.goto(`${studio.address}/library?q=squat&pattern=squat&client=${joaquim}`);
+  const list = page.getByRole('region', { name: 'Found movements' });
+  await expect(
+    list.getByRole('link', { name: /Box squat Closed deep knee bend: left knee uneasy/ }).first(),
+  ).toBeVisible();
+  await page.getByLabel('Open or closed').selectOption('open only');
+  await expect(list.getByRole('link', { name: /Closed/ })).toHaveCount(0);
+  await page.getByLabel('Kit', { exact: true }).selectOption('No kit');
+  await expect(list.getByRole('link', { name: /dumbbell/ })).toHaveCount(0);
+
+  await page.goto(`${studio.address}/library/goblet-squat/swap?client=${joaquim}`);
+  await page.getByRole('button', { name: 'Too hard' }).click();
+  const best = page.getByRole('region', { name: 'Best first' });
+  await expect(best.getByRole('listitem').first()).toContainText(/rungs? easier/);
+  await expect(page.getByRole('region', { name: 'Ruled out' })).toContainText('left knee uneasy in depth');
+
+  await page.goto(`${studio.address}/library/split-squat`);
+  await expect(page.getByText('Chest upright over both feet')).toBeVisible();
+  await page.getByText(/Other schools would say/).click();
+  await expect(page.getByText('“Lean a hand from the hip over the front thigh”')).toBeVisible();
+  await page.goto(`${studio.address}/studio`);
+  await page.getByLabel('Torso in a lunge').selectOption('A small lean from the hip');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved')).toBeVisible();
+  await page.goto(`${studio.address}/library/split-squat`);
+  await expect(page.getByText('Lean a hand from the hip over the front thigh', { exact: true })).toBeVisible();
+});

@@ -1,0 +1,90 @@
+/** One picture of each main view, from the demo studio, for the README. */
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { test } from './studio.js';
+
+const FOLDER = join(import.meta.dirname, '../docs/screenshots');
+
+/** The clock and the dates would make every picture new; the demo studio is counted from today in any case. */
+const shoot = async (page: Page, name: string): Promise<void> => {
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: 'disabled' });
+};
+
+test('the desk', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/library`);
+  await page.getByRole('link', { name: /Bird dog, elbow/ }).waitFor();
+  await shoot(page, 'library');
+  await page.goto(`${studio.address}/library/goblet-squat`);
+  await page.getByText('Knees cave in').click();
+  await shoot(page, 'movement');
+  await page.goto(`${studio.address}/people/${await studio.clientId('Joaquim Peel')}`);
+  await page
+    .getByText(/helped \d+ of/)
+    .first()
+    .waitFor();
+  await page.getByText('Rungs now').waitFor();
+  await shoot(page, 'person');
+});
+
+test('the library at work', async ({ page, studio }) => {
+  const open = (path: string) => page.goto(`${studio.address}/library${path}`);
+  await open('');
+  await page.getByRole('textbox', { name: 'Find a movement or a fault' }).fill('knees fall in');
+  await page.getByRole('heading', { name: 'Faults' }).waitFor();
+  await shoot(page, 'library-search');
+  await open('/compare?ids=cross-behind-lunge,reverse-lunge,side-lunge');
+  await page.getByRole('table').waitFor();
+  await shoot(page, 'compare');
+  const who = await Promise.all(['Osei Brandt', 'Dagny Holt', 'Joaquim Peel'].map((name) => studio.clientId(name)));
+  await open(`/map?family=squat&at=bodyweight-squat&who=${who.join(',')}`);
+  await page.locator('.now-mark').first().waitFor();
+  await shoot(page, 'ladder');
+  await open(`/goblet-squat/swap?reason=pain&client=${await studio.clientId('Joaquim Peel')}`);
+  await page.getByText('spares the knee').first().waitFor();
+  await shoot(page, 'swap');
+  await open('/health');
+  await page.getByText('worst first').waitFor();
+  await shoot(page, 'health');
+  await open('/goblet-squat/edit?at=cues');
+  await page.getByLabel('Words of cue 1', { exact: true }).waitFor();
+  await shoot(page, 'edit');
+});
+
+test('the floor and the review', async ({ page, studio }) => {
+  await studio.openFloor(page, 'Osei Brandt', 'Goblet squat');
+  const done = page.getByRole('button', { name: 'Set done' });
+  const medium = page.getByRole('button', { name: 'Medium' });
+  await done.click();
+  await medium.click();
+  await shoot(page, 'floor-teach');
+  await page.getByRole('button', { name: 'Knees cave in' }).click();
+  await page.getByRole('button', { name: 'Fixed' }).waitFor();
+  await shoot(page, 'floor-correct');
+  await page.getByRole('button', { name: 'No change' }).click();
+  await page.getByRole('button', { name: 'Fixed' }).click();
+  await done.click();
+  await medium.click();
+  await page.getByRole('button', { name: 'Swap' }).click();
+  await page.getByRole('dialog').waitFor();
+  await shoot(page, 'floor-swap');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Easier/ }).click();
+  await done.click();
+  await page.getByRole('button', { name: 'Easy' }).click();
+  await page.getByText('All saved').waitFor();
+  await page.getByRole('button', { name: 'Finish' }).click();
+  await page
+    .getByText(/towards|ready for/)
+    .first()
+    .waitFor();
+  await shoot(page, 'review');
+});
+
+test('the floor in the dim theme, at a stop', async ({ page, studio }) => {
+  await page.addInitScript(() => localStorage.setItem('waxwing-theme', 'waxwing-dim'));
+  await studio.openFloor(page, 'Dagny Holt', 'Bent-over row');
+  await page.getByRole('button', { name: 'Back rounds under load' }).click();
+  await page.getByRole('alert', { name: 'Stop' }).waitFor();
+  await shoot(page, 'floor-stop-dim');
+});

@@ -1,0 +1,80 @@
+/** The built application, really served, on a port and a folder of its own; it can be stopped and started again in the middle of a test. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test as base, type Page } from '@playwright/test';
+
+const MAIN = join(import.meta.dirname, '../server/bundle/main.js');
+
+export class Studio {
+  address = '';
+  private port = '0';
+  private child: ChildProcess | undefined;
+  private readonly folder = mkdtempSync(join(tmpdir(), 'waxwing-e2e-'));
+
+  async start(args: string[] = []): Promise<void> {
+    const child = spawn(process.execPath, [MAIN, ...args], {
+      env: { ...process.env, WAXWING_DATA: this.folder, PORT: this.port },
+    });
+    child.stderr.pipe(process.stderr);
+    const [line] = (await once(child.stdout, 'data')) as [Buffer];
+    const address = /http:\/\/localhost:(\d+)/.exec(line.toString());
+    if (!address?.[1]) throw new Error(`the server said: ${line.toString()}`);
+    this.child = child;
+    this.address = address[0];
+    this.port = address[1];
+  }
+
+  async stop(): Promise<void> {
+    if (!this.child) return;
+    const gone = once(this.child, 'exit');
+    this.child.kill('SIGKILL');
+    await gone;
+    this.child = undefined;
+  }
+
+  async close(): Promise<void> {
+    await this.stop();
+    rmSync(this.folder, { recursive: true });
+  }
+
+  /** The id of a client of the demo studio. */
+  async clientId(name: string): Promise<string> {
+    const answer = await fetch(`${this.address}/api/clients`);
+    const { items } = (await answer.json()) as { items: { id: string; name: string }[] };
+    const client = items.find((item) => item.name === name);
+    if (!client) throw new Error(`no client ${name}`);
+    return client.id;
+  }
+
+  /** Opens the floor for somebody, at a movement. */
+  async openFloor(page: Page, name: string, movement: string): Promise<void> {
+    await page.goto(`${this.address}/people/${await this.clientId(name)}`);
+    await page.getByRole('button', { name: 'Start a session' }).click();
+    await page.getByRole('button', { name: new RegExp(`^${movement}`) }).click();
+    await page.getByRole('button', { name: /done$/ }).waitFor();
+  }
+}
+
+interface Places {
+  /** The demo studio. */
+  studio: Studio;
+  /** A place with the starter library and nobody in it. */
+  emptyStudio: Studio;
+}
+
+const open =
+  (args: string[]) =>
+  // The first parameter must be destructured: that is how the runner learns what a fixture needs.
+  // eslint-disable-next-line no-empty-pattern
+  async ({}, use: (studio: Studio) => Promise<void>): Promise<void> => {
+    const studio = new Studio();
+    await studio.start(args);
+    await use(studio);
+    await studio.close();
+  };
+
+export const test = base.extend<Places>({ studio: open(['--demo']), emptyStudio: open([]) });
+export { expect } from '@playwright/test';
