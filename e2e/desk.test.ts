@@ -1,4 +1,4 @@
-import { expect, test } from './studio.js';
+import { expect, find, test } from './studio.js';
 
 test('an empty place says what to do, takes a first client, and shows errors beside their fields', async ({
   page,
@@ -59,6 +59,7 @@ test('the studio keeps its kit, and a movement without that kit is closed on the
   await page.goto(`${studio.address}/people/${await studio.clientId('Osei Brandt')}`);
   await page.getByRole('button', { name: 'Start a session' }).click();
   await expect(page.getByRole('button', { name: /^Goblet squat.*kit is missing/ })).toBeDisabled();
+  await find(page, 'push-up');
   await expect(page.getByRole('button', { name: /^Push-up Push-up/ })).toBeEnabled();
 });
 

@@ -1,4 +1,4 @@
-import { expect, test } from './studio.js';
+import { expect, find, test } from './studio.js';
 
 test('from finding a movement to reviewing the session, through a reload and a stopped server', async ({
   page,
@@ -90,7 +90,9 @@ test('taps made while the server is away go out after the page was closed', asyn
 test('limits close movements and never come back as a suggestion', async ({ page, studio }) => {
   await page.goto(`${studio.address}/people/${await studio.clientId('Wren Adeyemi')}`);
   await page.getByRole('button', { name: 'Start a session' }).click();
+  await find(page, 'push-up');
   await expect(page.getByRole('button', { name: /^Push-up Closed.*right wrist dislikes weight on it/ })).toBeDisabled();
+  await find(page, 'forearm plank');
   await page
     .getByRole('button', { name: /^Forearm plank/ })
     .first()

@@ -53,10 +53,18 @@ export class Studio {
   async openFloor(page: Page, name: string, movement: string): Promise<void> {
     await page.goto(`${this.address}/people/${await this.clientId(name)}`);
     await page.getByRole('button', { name: 'Start a session' }).click();
-    await page.getByRole('button', { name: new RegExp(`^${movement}`) }).click();
+    await find(page, movement);
+    await page
+      .getByRole('button', { name: new RegExp(`^${movement}`) })
+      .first()
+      .click();
     await page.getByRole('button', { name: /done$/ }).waitFor();
   }
 }
+
+/** Types into the search of the floor. */
+export const find = (page: Page, words: string): Promise<void> =>
+  page.getByRole('searchbox', { name: 'Find a movement' }).fill(words);
 
 interface Places {
   /** The demo studio. */

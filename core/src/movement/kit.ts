@@ -54,6 +54,7 @@ export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: reado
           label: `${count > 1 ? `${count} × ` : ''}${loadLabel(piece)}${item === 'dumbbell' ? '' : ` ${inWords(item)}`}`,
         })),
     );
-  const unique = new Map(loads.map((load) => [load.label, load]));
+  // Two pieces may carry the same label by mistake: the weight tells them apart.
+  const unique = new Map(loads.map((load) => [`${load.label} ${load.kg}`, load]));
   return [...unique.values()].sort((a, b) => a.kg - b.kg || a.label.localeCompare(b.label));
 }

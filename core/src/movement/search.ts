@@ -99,6 +99,12 @@ function groupsOf(query: string): Group[] {
   }));
 }
 
+/** A single letter stands for too many words to rank by when there are others; it still has to be mentioned. */
+const telling = (groups: readonly Group[]): readonly Group[] => {
+  const longer = groups.filter(({ words }) => words.some((word) => word.length > 1));
+  return longer.length > 0 ? longer : groups;
+};
+
 const isShort = (groups: readonly Group[]): boolean =>
   groups.every(({ words }) => words.every((word) => word.length <= SHORT));
 
@@ -146,13 +152,15 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
         const near = faultsOf(query, FORGIVING).flatMap((fault) => fault.movements.map(({ id }) => id));
         return firstOf([...new Set([...ranked(names, query, FORGIVING), ...near])], most);
       }
-      // Whatever is found by name or fault is mentioned too: the rest only fills up what is asked for.
+      // Every answer mentions all the words: names come first, then faults, and the rest fills up what is asked for.
       const ids = new Set<string>();
       const exact = idByName.get(wordsIn(words).join(' '));
       if (exact !== undefined) ids.add(exact);
-      for (const id of ranked(names, query, EXACT)) ids.add(id);
+      const mentioning = new Set(mentioned.map((place) => texts[place]?.id));
+      const take = (id: string) => mentioning.has(id) && ids.add(id);
+      ranked(names, telling(query), EXACT).forEach(take);
       if (ids.size < most)
-        for (const fault of faultsOf(query, EXACT)) for (const { id } of fault.movements) ids.add(id);
+        for (const fault of faultsOf(telling(query), EXACT)) for (const { id } of fault.movements) take(id);
       for (let i = 0; i < mentioned.length && ids.size < most; i += 1) ids.add(texts[mentioned[i] ?? 0]?.id ?? '');
       return { ids: [...ids].slice(0, most), total: Math.max(mentioned.length, ids.size) };
     },
@@ -160,7 +168,7 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
       const query = groupsOf(words);
       if (query.length === 0) return [];
       if (isShort(query)) return [];
-      const found = faultsOf(query, EXACT);
+      const found = faultsOf(telling(query), EXACT);
       return (found.length > 0 ? found : faultsOf(query, FORGIVING)).slice(0, most);
     },
   };

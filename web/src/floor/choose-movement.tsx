@@ -1,6 +1,6 @@
-/** Which movement to start with: what was done last time first, then the library by search. Closed ones say why and cannot be taken. */
+/** Which movement to start with: what was done last time first, then by search or by pattern. Closed ones say why and cannot be taken. */
 import type { MovementSummary } from '@waxwing/core/formats';
-import { label } from '@waxwing/core/movement';
+import { label, PATTERNS, type Pattern } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { useFinder } from '../library/use-finder';
 import { startSwap } from './swap-sheet';
@@ -13,11 +13,11 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
   const [words, search] = useState('');
   const found = useFinder(words.trim());
   const byId = new Map(view.movements.map((movement) => [movement.id, movement]));
-  const shown = words.trim()
-    ? (found?.movements ?? []).flatMap((id) => byId.get(id) ?? []).slice(0, MOST_FOUND)
-    : [...view.movements];
-  const before = words.trim() ? [] : lastTime(view);
-  const rest = shown.filter((movement) => !before.includes(movement));
+  const [pattern, setPattern] = useState<Pattern>();
+  const searching = words.trim() !== '';
+  const hits = (found?.movements ?? []).flatMap((id) => byId.get(id) ?? []).slice(0, MOST_FOUND);
+  const ofPattern = view.movements.filter((movement) => movement.pattern === pattern);
+  const before = lastTime(view);
   return (
     <section aria-label="Choose a movement" className="p-5">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
@@ -31,11 +31,37 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
           onChange={(event) => search(event.target.value)}
         />
       </div>
-      {before.length > 0 && <Choices title="As last time" movements={before} view={view} onDone={onDone} />}
-      <Choices title={words.trim() ? 'Found' : 'The library'} movements={rest} view={view} onDone={onDone} />
+      {searching ? (
+        <Choices title="Found" movements={hits} view={view} onDone={onDone} />
+      ) : (
+        <>
+          {before.length > 0 && <Choices title="As last time" movements={before} view={view} onDone={onDone} />}
+          <div role="group" aria-label="By pattern" className="mb-4 flex flex-wrap gap-2">
+            {PATTERNS.filter((one) => view.movements.some((movement) => movement.pattern === one)).map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={one === pattern}
+                className={`btn target ${one === pattern ? 'btn-primary' : ''}`}
+                onClick={() => setPattern(one === pattern ? undefined : one)}
+              >
+                {label(one)}
+              </button>
+            ))}
+          </div>
+          {pattern && <Choices title={label(pattern)} movements={byLevel(ofPattern)} view={view} onDone={onDone} />}
+        </>
+      )}
     </section>
   );
 }
+
+/** Family by family, the easiest first. */
+const byLevel = (movements: readonly MovementSummary[]): MovementSummary[] =>
+  movements.toSorted(
+    (a, b) =>
+      (a.families[0] ?? '').localeCompare(b.families[0] ?? '') || a.level - b.level || a.name.localeCompare(b.name),
+  );
 
 /** The movements of the latest session, in the order of the record. */
 function lastTime(view: LaneView): MovementSummary[] {

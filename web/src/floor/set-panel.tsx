@@ -26,7 +26,7 @@ function Sets({ view, page, entry }: { view: LaneView; page: MovementPage; entry
   const [picked, pick] = useState<Load | null>(null);
   const amount = typed ?? entry.sets.at(-1)?.amount ?? past?.amount ?? target.low;
   const load = picked ?? usualLoad(loads, entry.sets.at(-1)?.kg ?? past?.kg);
-  const at = load ? loads.findIndex((other) => other.label === load.label) : -1;
+  const at = load ? loads.findIndex((other) => other.label === load.label && other.kg === load.kg) : -1;
   const heavier = loads[at + 1];
   const lighter = at > 0 ? loads[at - 1] : undefined;
   const step = dose.mode === 'reps' ? 1 : 5;

@@ -1,12 +1,12 @@
 /** Every saved version of a movement: who, when, what it changed; any of them can be brought back, and the movement put away. */
 import type { MovementPage, MovementVersion } from '@waxwing/core/formats';
-import type { Change } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { call } from '../api/http';
 import { movementQuery, versionsQuery } from '../api/queries';
 import { Await } from '../shell/states';
+import { Changes } from './changes';
 import { LibraryTitle } from './library-header';
 import { dayWords, timeWords } from '../words/dates';
 
@@ -90,19 +90,3 @@ function History({ page, versions }: { page: MovementPage; versions: readonly Mo
     </>
   );
 }
-
-/** Differences in words: what was there struck out, what is there now. */
-export const Changes = ({ changes }: { changes: readonly Change[] }) => (
-  <ul className="mt-1 space-y-1">
-    {changes.map((change) => (
-      <li key={`${change.kind} ${change.where}`}>
-        <span className="font-semibold">{change.where}</span> <span className="quiet">{change.kind}</span>
-        {change.kind === 'changed' && (
-          <span className="block">
-            <del className="quiet">{change.before}</del> → <ins className="no-underline">{change.after}</ins>
-          </span>
-        )}
-      </li>
-    ))}
-  </ul>
-);

@@ -29,7 +29,6 @@ import { FitMark } from '../words/fit-mark';
 import { useFinder } from './use-finder';
 
 const NONE: readonly MovementSummary[] = [];
-const NO_FAULTS: readonly FoundFault[] = [];
 /** Movements named under a fault; the rest are counted. */
 const MOST_NAMED = 4;
 
@@ -64,7 +63,6 @@ export function LibraryScreen() {
   // The first search of a visit waits for the index; until then the whole list would pass for an answer.
   const looking = words.trim() !== '' && !found;
   const rows = useMemo(() => (looking ? [] : found ? shown.map(rowOf) : rowsByFamily(shown)), [looking, found, shown]);
-  const faults = found?.faults ?? NO_FAULTS;
   // Most visits go on to a movement: its screen is fetched while the list is read.
   useEffect(() => void import('./movement-screen'), []);
 
@@ -123,7 +121,7 @@ export function LibraryScreen() {
             </Empty>
           ) : (
             <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-              {faults.length > 0 && <Faults faults={faults} byId={byId} />}
+              {found && <Faults faults={found.faults} byId={byId} />}
               {looking && <Loading what="what matches" />}
               {!looking && shown.length === 0 ? (
                 <Empty title="Nothing found">
@@ -149,9 +147,9 @@ export function LibraryScreen() {
   );
 }
 
-type Row = { key: string } & ({ family: string; count: number } | { movement: MovementSummary });
+type Row = { family: string; count: number } | { movement: MovementSummary };
 
-const rowOf = (movement: MovementSummary): Row => ({ key: movement.id, movement });
+const rowOf = (movement: MovementSummary): Row => ({ movement });
 
 function rowsByFamily(movements: readonly MovementSummary[]): Row[] {
   const families = new Map<string, MovementSummary[]>();
@@ -160,10 +158,8 @@ function rowsByFamily(movements: readonly MovementSummary[]): Row[] {
   return [...families]
     .sort(([a], [b]) => a.localeCompare(b))
     .flatMap(([family, members]) => [
-      { key: `family ${family}`, family, count: members.length },
-      ...members
-        .sort((a, b) => a.level - b.level || a.name.localeCompare(b.name))
-        .map((movement) => ({ key: `${family} ${movement.id}`, movement })),
+      { family, count: members.length },
+      ...members.sort((a, b) => a.level - b.level || a.name.localeCompare(b.name)).map(rowOf),
     ]);
 }
 
@@ -192,7 +188,6 @@ const Rows = memo(function Rows({
     count: rows.length,
     getScrollElement: () => pane.current,
     estimateSize: (i) => (rows[i] && 'family' in rows[i] ? HEAD_HEIGHT : ROW_HEIGHT),
-    getItemKey: (i) => rows[i]?.key ?? i,
     overscan: 4,
   });
   const families = rows.flatMap((row, i) => ('family' in row ? [{ ...row, i }] : []));
@@ -239,7 +234,8 @@ const Rows = memo(function Rows({
             return (
               row && (
                 <div
-                  key={item.key}
+                  // By place, not by movement: another answer then fills the rows that stand, which is far quicker than new ones.
+                  key={item.index}
                   role="listitem"
                   className="absolute top-0 left-0 w-full"
                   style={{ transform: `translateY(${item.start}px)`, height: item.size }}
@@ -311,19 +307,22 @@ const Faults = memo(function Faults({
     <section
       aria-labelledby="found-faults"
       onClick={follow}
-      className="border-base-300 max-h-60 shrink-0 overflow-y-auto border-b px-4 py-4 sm:px-6 lg:max-h-none lg:w-96 lg:border-r lg:border-b-0"
+      // On a wide page it keeps its place while words are typed, so that the movements beside it do not jump.
+      className={`border-base-300 max-h-60 shrink-0 overflow-y-auto border-b px-4 py-4 sm:px-6 lg:max-h-none lg:w-96 lg:border-r lg:border-b-0 ${faults.length === 0 ? 'hidden lg:block' : ''}`}
     >
       <h2 id="found-faults" className="border-base-content mb-1 border-b-2 pb-1">
         Faults
       </h2>
+      {faults.length === 0 && <p className="quiet py-2">No fault has these words.</p>}
       <ul className="ruled">
-        {faults.map((fault) => (
-          <li key={fault.name} className="py-2">
+        {faults.map((fault, place) => (
+          // By place, as the rows are.
+          <li key={place} className="py-2">
             <p className="font-semibold">{fault.name}</p>
             <p className="quiet mb-1 text-sm">{fault.looksLike}</p>
             <p className="flex flex-wrap gap-x-3 text-sm">
-              {fault.movements.slice(0, MOST_NAMED).map(({ id, faultId }) => (
-                <a key={`${id} ${faultId}`} className="link" href={`/library/${id}?fault=${faultId}`}>
+              {fault.movements.slice(0, MOST_NAMED).map(({ id, faultId }, place) => (
+                <a key={place} className="link" href={`/library/${id}?fault=${faultId}`}>
                   {byId.get(id)?.name}
                 </a>
               ))}

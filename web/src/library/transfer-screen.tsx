@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, callLines, ProblemError } from '../api/http';
 import { archivedQuery, movementsQuery } from '../api/queries';
-import { Changes } from './history-screen';
+import { Changes } from './changes';
 import { LibraryTitle } from './library-header';
 import { PickMovement } from './pick-movement';
 

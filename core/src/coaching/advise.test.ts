@@ -1,0 +1,258 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { CORRECTION_KINDS, SEVERITIES, type Correction, type Fault, type Movement } from '../movement/index.js';
+import {
+  advise,
+  believe,
+  OUTCOMES,
+  styleOf,
+  type Attempt,
+  type Situation,
+  type Suggestion,
+  type Trial,
+} from './index.js';
+import { teachingCues } from './teach.js';
+import { FAILURES_TO_STEP_DOWN, KIND_COST, SEVERITY_WEIGHT } from './weights.js';
+
+const NOW = '2030-03-01T10:00:00.000Z';
+const CAUSES = ['set-up/a', 'set-up/b', 'load/c'];
+const FOCUSES = ['inward', 'outward', 'image'] as const;
+const ORDER = (kind: Correction['kind']) => CORRECTION_KINDS.indexOf(kind);
+
+const corrections: fc.Arbitrary<Correction[]> = fc
+  .array(
+    fc.record({
+      kind: fc.constantFrom(...CORRECTION_KINDS),
+      cue: fc.constantFrom(...FOCUSES),
+      swapTo: fc.constantFrom('open-one', 'closed-one'),
+      causes: fc.subarray(CAUSES),
+    }),
+    { minLength: 1, maxLength: 5 },
+  )
+  .map((drawn) =>
+    drawn
+      .toSorted((a, b) => ORDER(a.kind) - ORDER(b.kind))
+      .map(({ kind, cue, swapTo, causes }, i) => ({
+        id: `c${i}`,
+        kind,
+        text: 'Do it.',
+        causes,
+        ...(kind === 'say' ? { cueId: cue } : {}),
+        ...(kind === 'swap' ? { swapTo } : {}),
+      })),
+  );
+
+const faultAt = (id: string): fc.Arbitrary<Fault> =>
+  fc.record({
+    id: fc.constant(id),
+    name: fc.constant(id),
+    looksLike: fc.constant(id),
+    phase: fc.constant('lower' as const),
+    severity: fc.constantFrom(...SEVERITIES),
+    views: fc.constant({ front: 1, side: 0, back: 0, oblique: 0 }),
+    causes: fc.subarray(CAUSES, { minLength: 1 }),
+    corrections,
+  });
+
+const movement: fc.Arbitrary<Movement> = fc.tuple(faultAt('f0'), faultAt('f1'), faultAt('f2')).map(
+  (faults) =>
+    ({
+      id: 'm',
+      phases: ['set-up', 'lower'],
+      faults,
+      cues: FOCUSES.map((focus) => ({ id: focus, phase: 'lower', text: focus, focus, channel: 'say', addresses: [] })),
+    }) as unknown as Movement,
+);
+
+const places = { faultId: fc.constantFrom('f0', 'f1', 'f2'), correctionId: fc.constantFrom('c0', 'c1', 'c2', 'c3') };
+const attempts: fc.Arbitrary<Attempt[]> = fc.array(
+  fc.record({ ...places, outcome: fc.option(fc.constantFrom(...OUTCOMES), { nil: null }) }),
+  { maxLength: 6 },
+);
+const trials: fc.Arbitrary<Trial[]> = fc.array(
+  fc.record({
+    clientId: fc.constantFrom('osei', 'another'),
+    correction: fc.tuple(places.faultId, places.correctionId).map(([f, c]) => `m/${f}/${c}`),
+    kind: fc.constantFrom(...CORRECTION_KINDS),
+    focus: fc.constantFrom(...FOCUSES, null),
+    outcome: fc.constantFrom(...OUTCOMES),
+    at: fc.integer({ min: 0, max: 300 }).map((days) => new Date(Date.parse(NOW) - days * 86_400_000).toISOString()),
+  }),
+  { maxLength: 12 },
+);
+
+const situations: fc.Arbitrary<Situation> = fc.record({
+  movement,
+  seen: fc.subarray(['f0', 'f1', 'f2', 'unknown']),
+  attempts,
+  trials,
+  clientId: fc.constant('osei'),
+  now: fc.constant(NOW),
+  mayTouch: fc.boolean(),
+  maySwapTo: fc.constant((id: string) => id === 'open-one'),
+});
+
+const failed = ({ outcome }: Attempt) => outcome === 'same' || outcome === 'worse';
+
+/** Whether a correction may be suggested at all, read from the rules one by one. */
+function allowed(s: Situation, fault: Fault, correction: Correction): boolean {
+  const misses = s.attempts.filter((attempt) => attempt.faultId === fault.id && failed(attempt));
+  const kindOf = (id: string) => fault.corrections.find((one) => one.id === id)?.kind;
+  const givenUp = CORRECTION_KINDS.filter(
+    (kind) => misses.filter(({ correctionId }) => kindOf(correctionId) === kind).length >= FAILURES_TO_STEP_DOWN,
+  );
+  return (
+    !misses.some(({ correctionId }) => correctionId === correction.id) &&
+    !givenUp.some((kind) => ORDER(kind) >= ORDER(correction.kind)) &&
+    (correction.kind !== 'touch' || s.mayTouch) &&
+    (correction.swapTo === undefined || s.maySwapTo(correction.swapTo))
+  );
+}
+
+/** The gain of a correction as the formula has it. */
+function gainOf(s: Situation, fault: Fault, correction: Correction): number {
+  const { chance } = believe(
+    `m/${fault.id}/${correction.id}`,
+    styleOf(s.movement, correction),
+    s.clientId,
+    s.trials,
+    s.now,
+  );
+  const answered = s.movement.faults.filter(
+    (other) =>
+      s.seen.includes(other.id) && (other === fault || other.causes.some((cause) => correction.causes.includes(cause))),
+  );
+  return answered.reduce((sum, f) => sum + SEVERITY_WEIGHT[f.severity], 0) * chance - KIND_COST[correction.kind];
+}
+
+const choices = (s: Situation) =>
+  s.movement.faults
+    .filter(({ id }) => s.seen.includes(id))
+    .flatMap((fault) =>
+      fault.corrections
+        .filter((correction) => allowed(s, fault, correction))
+        .map((correction) => ({ fault, correction, gain: gainOf(s, fault, correction) })),
+    );
+
+const worstOf = (s: Situation) =>
+  SEVERITIES.find((severity) =>
+    s.movement.faults.some((fault) => s.seen.includes(fault.id) && fault.severity === severity),
+  );
+
+describe('one thing to say or do', () => {
+  test('is the best of all that are allowed, and the less intrusive of two as good', () => {
+    fc.assert(
+      fc.property(situations, (s) => {
+        fc.pre(worstOf(s) !== 'stop' && worstOf(s) !== undefined);
+        const every = choices(s);
+        const most = Math.max(-Infinity, ...every.map(({ gain }) => gain));
+        const advice = advise(s);
+        if (advice.kind !== 'correct') {
+          expect(advice.kind).toBe('leave');
+          expect(every.length === 0 || (most <= 0 && worstOf(s) === 'polish')).toBe(true);
+          return;
+        }
+        const { primary } = advice;
+        expect(primary.gain).toBeCloseTo(most, 9);
+        const equals = every.filter(({ gain }) => gain >= most - 1e-9);
+        expect(ORDER(primary.correction.kind)).toBe(Math.min(...equals.map((one) => ORDER(one.correction.kind))));
+        expect(allowed(s, primary.fault, primary.correction)).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test('comes with the one that would be best if it failed', () => {
+    fc.assert(
+      fc.property(situations, (s) => {
+        const advice = advise(s);
+        fc.pre(advice.kind === 'correct');
+        if (advice.kind !== 'correct') return;
+        const { primary, next } = advice;
+        const miss: Attempt = { faultId: primary.fault.id, correctionId: primary.correction.id, outcome: 'same' };
+        const then = choices({ ...s, attempts: [...s.attempts, miss] });
+        if (!next) expect(then).toEqual([]);
+        else {
+          expect(next.gain).toBeCloseTo(Math.max(...then.map(({ gain }) => gain)), 9);
+          expect([next.fault.id, next.correction.id]).not.toEqual([primary.fault.id, primary.correction.id]);
+        }
+      }),
+    );
+  });
+
+  test('names only faults that were seen, the owner first, and words that belong to the correction', () => {
+    const check = (s: Situation, { fault, correction, cue, addresses, chance }: Suggestion) => {
+      expect(addresses[0]).toBe(fault);
+      for (const one of addresses) expect(s.seen).toContain(one.id);
+      expect(new Set(addresses).size).toBe(addresses.length);
+      expect(cue?.id).toBe(correction.cueId);
+      expect(chance).toBeGreaterThan(0);
+      expect(chance).toBeLessThan(1);
+    };
+    fc.assert(
+      fc.property(situations, (s) => {
+        const advice = advise(s);
+        if (advice.kind !== 'correct') return;
+        check(s, advice.primary);
+        if (advice.next) check(s, advice.next);
+      }),
+    );
+  });
+
+  test('a stop comes before everything, whatever is known, and never offers a closed movement', () => {
+    fc.assert(
+      fc.property(situations, (s) => {
+        fc.pre(worstOf(s) === 'stop');
+        const advice = advise(s);
+        expect(advice.kind).toBe('stop');
+        if (advice.kind !== 'stop') return;
+        expect(advice.fault.severity).toBe('stop');
+        expect(advice.correction?.swapTo).not.toBe('closed-one');
+        const usable = advice.fault.corrections.filter(({ swapTo }) => swapTo !== 'closed-one');
+        expect(ORDER(advice.correction?.kind ?? 'say')).toBe(Math.max(0, ...usable.map(({ kind }) => ORDER(kind))));
+      }),
+    );
+  });
+
+  test('says this client’s own record with that style, counted by hand', () => {
+    fc.assert(
+      fc.property(situations, (s) => {
+        const advice = advise(s);
+        if (advice.kind !== 'correct') return;
+        const { correction, reason } = advice.primary;
+        const style = styleOf(s.movement, correction);
+        const mine = s.trials.filter((t) => t.clientId === 'osei' && t.kind === style.kind && t.focus === style.focus);
+        const good = mine.filter(({ outcome }) => outcome === 'fixed' || outcome === 'better').length;
+        expect(reason).toContain(
+          mine.length > 0 ? `helped ${good} of ${mine.length} time` : 'not tried with this client yet',
+        );
+      }),
+    );
+  });
+});
+
+test('before anything goes wrong, each phase with cues gets one of its own, in the style with the best record', () => {
+  const cue = (id: string, phase: string, focus: (typeof FOCUSES)[number]) => ({ id, phase, focus, text: id });
+  const taught = {
+    id: 'm',
+    phases: ['set-up', 'lower', 'rise'],
+    cues: [
+      cue('in-1', 'set-up', 'inward'),
+      cue('out-1', 'set-up', 'outward'),
+      cue('in-2', 'lower', 'inward'),
+      cue('image-2', 'lower', 'image'),
+    ],
+  } as unknown as Movement;
+  const say = (focus: (typeof FOCUSES)[number], outcome: Trial['outcome']): Trial => ({
+    clientId: 'osei',
+    correction: 'x/y/z',
+    kind: 'say',
+    focus,
+    outcome,
+    at: NOW,
+  });
+  const ids = (known: Trial[]) => teachingCues(taught, known, 'osei', NOW).map(({ cue: { id } }) => id);
+  expect(ids([])).toEqual(['in-1', 'in-2']);
+  expect(ids([say('outward', 'fixed'), say('image', 'fixed')])).toEqual(['out-1', 'image-2']);
+  expect(ids([say('outward', 'same'), say('image', 'better'), say('inward', 'fixed')])).toEqual(['in-1', 'in-2']);
+});

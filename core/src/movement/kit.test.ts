@@ -1,0 +1,126 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  ALWAYS_AT_HAND,
+  DEMANDS,
+  demandWords,
+  DIRECTIONS,
+  inWords,
+  KIT_ITEMS,
+  kitCounts,
+  kitWords,
+  label,
+  LEVERS,
+  leverWords,
+  loadsFor,
+  usableOption,
+  type KitNeed,
+  type KitPiece,
+} from './index.js';
+
+const ITEMS = ['dumbbell', 'bell', 'bench', 'mat'] as const;
+
+const piece: fc.Arbitrary<KitPiece> = fc.record({
+  item: fc.constantFrom(...ITEMS),
+  count: fc.integer({ min: 1, max: 3 }),
+  kg: fc.constantFrom(null, 4, 8, 11.34),
+  label: fc.constantFrom(null, '25 lb'),
+});
+const kit = fc.array(piece, { maxLength: 6 });
+const option: fc.Arbitrary<KitNeed[]> = fc.uniqueArray(
+  fc.record({ item: fc.constantFrom(...ITEMS), count: fc.integer({ min: 1, max: 2 }) }),
+  { minLength: 1, maxLength: 2, selector: ({ item }) => item },
+);
+const options = fc.array(option, { maxLength: 3 });
+
+describe('what is at hand', () => {
+  test('an option is usable exactly when each need is met by equal pieces, and the first such one is taken', () => {
+    fc.assert(
+      fc.property(kit, options, (pieces, any) => {
+        const met = (needs: readonly KitNeed[]) =>
+          needs.every((need) => pieces.some(({ item, count }) => item === need.item && count >= need.count));
+        const usable = usableOption(any, kitCounts(pieces));
+        expect(usable).toEqual(any.length === 0 ? [] : any.find(met));
+      }),
+    );
+  });
+
+  test('two single bells of different weight are not a pair', () => {
+    const singles: KitPiece[] = [
+      { item: 'bell', count: 1, kg: 8 },
+      { item: 'bell', count: 1, kg: 12 },
+    ];
+    expect(usableOption([[{ item: 'bell', count: 2 }]], kitCounts(singles))).toBeUndefined();
+    expect(usableOption([[{ item: 'bell', count: 2 }]], kitCounts([{ item: 'bell', count: 2 }]))).toBeDefined();
+  });
+
+  test('walls and towels are everywhere', () => {
+    for (const item of ALWAYS_AT_HAND) expect(usableOption([[{ item, count: 1 }]], kitCounts([]))).toBeDefined();
+  });
+
+  test('another piece never takes an option or a load away', () => {
+    fc.assert(
+      fc.property(kit, piece, options, (pieces, more, any) => {
+        const richer = [...pieces, more];
+        if (usableOption(any, kitCounts(pieces))) expect(usableOption(any, kitCounts(richer))).toBeDefined();
+        const labels = loadsFor(any, richer).map((load) => load.label);
+        for (const load of loadsFor(any, pieces)) expect(labels).toContain(load.label);
+      }),
+    );
+  });
+});
+
+describe('loads', () => {
+  test('are all that the kit can make, lightest first, each once, both of a pair counted', () => {
+    fc.assert(
+      fc.property(kit, options, (pieces, any) => {
+        const loads = loadsFor(any, pieces);
+        expect(loads.map(({ kg }) => kg)).toEqual(loads.map(({ kg }) => kg).toSorted((a, b) => a - b));
+        expect(new Set(loads.map((load) => `${load.label} ${load.kg}`)).size).toBe(loads.length);
+        const possible = any
+          .filter((needs) => usableOption([needs], kitCounts(pieces)))
+          .flatMap((needs) =>
+            needs.flatMap((need) =>
+              pieces
+                .filter(({ item, count, kg }) => item === need.item && count >= need.count && kg)
+                .map(({ kg }) => (kg ?? 0) * need.count),
+            ),
+          );
+        expect(new Set(loads.map(({ kg }) => kg))).toEqual(new Set(possible));
+      }),
+    );
+  });
+
+  test('keep the label that was entered', () => {
+    const pounds: KitPiece[] = [{ item: 'dumbbell', count: 2, kg: 11.34, label: '25 lb' }];
+    expect(loadsFor([[{ item: 'dumbbell', count: 2 }]], pounds)).toEqual([
+      { item: 'dumbbell', kg: 22.68, label: '2 × 25 lb' },
+    ]);
+    expect(loadsFor([[{ item: 'bell', count: 1 }]], [{ item: 'bell', count: 1, kg: 16 }])[0]?.label).toBe('16 kg bell');
+  });
+});
+
+describe('words', () => {
+  const readable = /^[a-zA-Z0-9][a-z0-9 ,-]*$/;
+
+  test('no slug, camel case or empty word reaches a person', () => {
+    for (const demand of DEMANDS) expect(demandWords(demand)).toMatch(readable);
+    for (const lever of LEVERS)
+      for (const direction of DIRECTIONS) {
+        expect(leverWords(lever, direction)).toMatch(readable);
+        expect(leverWords(lever, direction)).not.toMatch(/[A-Z]/);
+      }
+    for (const item of KIT_ITEMS) {
+      expect(inWords(item)).not.toContain('-');
+      for (const count of [1, 2, 3]) expect(kitWords([[{ item, count }]])).toMatch(/^(a|one|a pair of|\d) [a-z ]+$/);
+    }
+    for (const slug of [...DEMANDS, ...KIT_ITEMS, ...LEVERS]) expect(label(slug)).toMatch(/^[A-Z]/);
+  });
+
+  test('easier and harder by one lever are never said the same', () => {
+    for (const lever of LEVERS) {
+      const said = DIRECTIONS.map((direction) => leverWords(lever, direction));
+      expect(new Set(said).size).toBe(DIRECTIONS.length);
+    }
+  });
+});

@@ -1,0 +1,231 @@
+import { describe as group, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { EFFORTS, type Movement } from '../movement/index.js';
+import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
+import { lawfulMovement } from '../test/movements.js';
+import {
+  describe,
+  fold,
+  lastTap,
+  likelyFault,
+  progressOf,
+  setsOf,
+  tallyFaults,
+  totalsOf,
+  trialsOf,
+  type Entry,
+  type Lane,
+  type SessionEvent,
+  type SetRecord,
+} from './index.js';
+
+const laneOf = (events: readonly SessionEvent[]): Lane => {
+  const lane = fold(events, [CLIENT]).lanes[CLIENT];
+  if (!lane) throw new Error('no lane');
+  return lane;
+};
+
+/** Movements as the generated sessions name them, with their three faults. */
+const [drawn] = fc.sample(lawfulMovement('m'), { numRuns: 1, seed: 7 });
+const known = (sides: Movement['sides'] = 'both') => {
+  const faults = ['stop', 'fix', 'polish'].map((severity, i) => ({
+    ...drawn?.faults[0],
+    id: `fault-${i}`,
+    name: `Fault ${i}`,
+    severity,
+  }));
+  return (id: string): Movement => ({ ...drawn, id, name: `Name of ${id}`, sides, faults }) as Movement;
+};
+
+const sets: fc.Arbitrary<SetRecord[]> = fc.array(
+  fc.record({
+    id: fc.uuid(),
+    side: fc.constantFrom('left' as const, 'right' as const),
+    amount: fc.integer({ min: 0, max: 30 }),
+    kg: fc.constantFrom(8, 12, null),
+    loadLabel: fc.constant(null),
+    effort: fc.option(fc.constantFrom(...EFFORTS), { nil: null }),
+    at: fc.constant('2030-01-01T10:00:00.000Z'),
+    openFaults: fc.subarray(['fault-0', 'fault-1', 'fault-2']),
+  }),
+  { maxLength: 9 },
+);
+
+const entryOf = (done: SetRecord[], movementId = 'movement-0'): Entry => ({
+  id: uuidAt(1),
+  movementId,
+  why: null,
+  startedAt: '2030-01-01T10:00:00.000Z',
+  sets: done,
+  faults: [],
+  corrections: [],
+});
+
+const lane = (...entries: Entry[]): Lane => ({ clientId: CLIENT, entries, pains: [], notes: [] });
+
+group('what a session teaches', () => {
+  test('a trial for every correction with an outcome, of this client, with its style', () => {
+    fc.assert(
+      fc.property(lawfulEvents(50), (events) => {
+        const one = laneOf(events);
+        const trials = trialsOf(one, known());
+        const answered = one.entries.flatMap((entry) => entry.corrections).filter(({ outcome }) => outcome !== null);
+        expect(trials.map(({ outcome, at }) => [outcome, at])).toEqual(
+          answered.map(({ outcome, at }) => [outcome, at]),
+        );
+        for (const trial of trials) {
+          expect(trial).toMatchObject({ clientId: CLIENT, kind: 'say', focus: null });
+          expect(trial.correction).toMatch(/^movement-\d\/fault-\d\/say-it$/);
+        }
+        expect(trialsOf(one, () => undefined)).toEqual([]);
+      }),
+    );
+  });
+
+  test('every set of a movement once, whether it was left and come back to or not', () => {
+    fc.assert(
+      fc.property(lawfulEvents(60), (events) => {
+        const one = laneOf(events);
+        const byMovement = setsOf(one, known());
+        for (const id of new Set(one.entries.map(({ movementId }) => movementId))) {
+          const entries = one.entries.filter(({ movementId }) => movementId === id);
+          const amounts = entries.flatMap((entry) => entry.sets.map(({ amount }) => amount));
+          expect((byMovement.get(id)?.sets ?? []).map(({ amount }) => amount)).toEqual(amounts);
+          const first = entries.find((entry) => entry.sets.length > 0);
+          expect(byMovement.get(id)?.at).toBe(first?.startedAt);
+        }
+      }),
+    );
+  });
+
+  test('left and right make one set that is as good as its weaker side, and a side left over makes none', () => {
+    fc.assert(
+      fc.property(sets, (done) => {
+        const pairs = setsOf(lane(entryOf(done)), known('each')).get('movement-0')?.sets ?? [];
+        const left = done.filter(({ side }) => side === 'left');
+        const right = done.filter(({ side }) => side === 'right');
+        expect(pairs).toHaveLength(Math.min(left.length, right.length));
+        pairs.forEach((pair, i) => {
+          const both = [left[i], right[i]].flatMap((set) => set ?? []);
+          expect(pair.amount).toBe(Math.min(...both.map(({ amount }) => amount)));
+          expect(pair.clean).toBe(
+            both.every(({ openFaults }) => !openFaults.includes('fault-0') && !openFaults.includes('fault-1')),
+          );
+          const efforts = both.flatMap(({ effort }) => (effort === null ? [] : [EFFORTS.indexOf(effort)]));
+          expect(pair.effort).toBe(efforts.length < 2 ? null : EFFORTS[Math.max(...efforts)]);
+        });
+      }),
+    );
+  });
+
+  test('a fault is counted at most once a set, and its chance lies between what was known and what was seen', () => {
+    fc.assert(
+      fc.property(lawfulEvents(60), (events) => {
+        const { entries } = laneOf(events);
+        const tallies = tallyFaults(entries, known());
+        for (const [key, tally] of tallies) {
+          expect(tally.seen).toBeLessThanOrEqual(tally.sets);
+          const [movementId = '', faultId] = key.split('/');
+          const fault = known()(movementId).faults.find(({ id }) => id === faultId);
+          if (!fault) throw new Error(key);
+          const before = likelyFault(fault, undefined);
+          const after = likelyFault(fault, tally);
+          const share = tally.sets === 0 ? before : tally.seen / tally.sets;
+          expect(after).toBeGreaterThanOrEqual(Math.min(before, share) - 1e-12);
+          expect(after).toBeLessThanOrEqual(Math.max(before, share) + 1e-12);
+          expect(likelyFault(fault, { seen: tally.seen + 1, sets: tally.sets + 1 })).toBeGreaterThan(after);
+        }
+      }),
+    );
+  });
+});
+
+group('where a lane stands', () => {
+  test('the sides never drift apart when the side that is named is done', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 12 }), (taps) => {
+        const done: SetRecord[] = [];
+        for (let tap = 0; tap < taps; tap += 1) {
+          const { side, setNumber } = progressOf(entryOf(done), 'each');
+          expect(setNumber).toBe(Math.floor(tap / 2) + 1);
+          const set = {
+            id: `${tap}`,
+            side,
+            amount: 10,
+            kg: null,
+            loadLabel: null,
+            effort: null,
+            at: '',
+            openFaults: [],
+          };
+          done.push(set);
+        }
+        const on = (side: string) => done.filter((set) => set.side === side).length;
+        expect(on('left') - on('right')).toBe(taps % 2);
+      }),
+    );
+  });
+
+  test('totals are the sum of their parts, to the rep and the kilogram', () => {
+    fc.assert(
+      fc.property(sets, (done) => {
+        const { amount, left, right, volumeKg } = totalsOf(entryOf(done), 'each');
+        expect(left + right).toBe(amount);
+        expect(amount).toBe(done.reduce((sum, set) => sum + set.amount, 0));
+        expect(volumeKg).toBe(done.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0));
+      }),
+    );
+  });
+});
+
+group('undo and the running log', () => {
+  test('taking back the last tap leaves the log that was before it', () => {
+    fc.assert(
+      fc.property(lawfulEvents(30), (events) => {
+        const state = fold(events, [CLIENT]);
+        const tap = lastTap(state);
+        const ids = new Set(tap.map(({ id }) => id));
+        const kept = state.log.filter(({ id }) => !ids.has(id));
+        expect([...kept, ...tap.toReversed()]).toEqual(state.log);
+        expect(new Set(tap.map(({ at, clientId }) => `${at} ${clientId}`)).size).toBe(Math.min(1, tap.length));
+        const before = tap.at(-1);
+        if (before && kept.length > 0) expect(kept.at(-1)?.at).not.toBe(before.at);
+      }),
+    );
+  });
+
+  test('every event is said in words that name what it is about', () => {
+    const events = eventsFrom([
+      [0, 1, 1],
+      [1, 12, 1],
+      [5, 0, 1],
+      [2, 2, 1],
+      [3, 2, 1],
+      [4, 1, 1],
+    ]);
+    const log = fold(events, [CLIENT]).log;
+    expect(events.map((event) => describe(event, log, known()))).toEqual([
+      'Name of movement-1',
+      'set: 12 reps',
+      'felt medium',
+      'fault: fault 2',
+      expect.stringMatching(/^correction: ./),
+      'outcome: fixed',
+    ]);
+    expect(events.slice(0, 4).map((event) => describe(event, log, () => undefined))).toEqual([
+      'movement 1',
+      'set: 12 reps',
+      'felt medium',
+      'fault: fault 2',
+    ]);
+    const envelope = { ...events[0], id: uuidAt(50) } as SessionEvent;
+    const say = (type: SessionEvent['type'], data: object) =>
+      describe({ ...envelope, type, data } as SessionEvent, log, known());
+    expect(say('pain-reported', { region: 'low-back', quality: 'dull', entryId: null })).toBe('dull pain: low back');
+    expect(say('note-written', { text: 'Slept badly' })).toBe('note: Slept badly');
+    expect(say('session-finished', {})).toBe('session finished');
+    expect(say('set-done', { entryId: envelope.id, side: 'left', amount: 30, kg: 11.34, loadLabel: '25 lb' })).toBe(
+      'set: 30 reps left with 25 lb',
+    );
+  });
+});

@@ -1,0 +1,284 @@
+/** What the floor decides for one client, with the real starter library: nothing that is computed here may talk a trainer into harm. */
+import { beforeAll, describe, expect, jest, test } from '@jest/globals';
+import type { Client, ClientRecord, MovementPage, MovementSummary, Studio } from '@waxwing/core/formats';
+import { limitsFromPain } from '@waxwing/core/coaching';
+import { buildCatalog, substitutes, SWAP_REASONS, type Catalog } from '@waxwing/core/ladder';
+import { fitFor, kitCounts, REGIONS, type Limit, type Movement } from '@waxwing/core/movement';
+import { currentEntry, fold, type SessionEvent } from '@waxwing/core/session';
+import { loadLibrary } from '@waxwing/library';
+import fc from 'fast-check';
+import { join } from 'node:path';
+import { adviceFor, cuesFor, fitNow, likelihood, nextUp, type LaneView } from './use-lane';
+
+const NOW = '2030-01-01T10:30:00.000Z';
+const CLIENT: Client = {
+  id: '018f0000-0000-7000-8000-00000000c11e',
+  version: 1,
+  name: 'Osei',
+  about: '',
+  goal: '',
+  healthNote: '',
+  touchConsentOn: null,
+  limits: [],
+  kit: [],
+  houseRules: {},
+};
+const STUDIO: Studio = {
+  version: 1,
+  name: '',
+  trainer: '',
+  kit: [
+    { item: 'dumbbell', count: 2, kg: 8 },
+    { item: 'bell', count: 1, kg: 12 },
+    { item: 'chair', count: 2 },
+    { item: 'step', count: 1 },
+    { item: 'mat', count: 2 },
+    { item: 'bench', count: 1 },
+  ],
+  houseRules: {},
+  clients: 1,
+  movements: 0,
+};
+const EMPTY: ClientRecord = { trials: [], sets: {}, faults: {} };
+
+let library: Movement[];
+let catalog: Catalog;
+let summaries: MovementSummary[];
+beforeAll(() => {
+  library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
+  catalog = buildCatalog(library);
+  summaries = library.map((movement) => ({ ...movement, level: catalog.ladder.levels.get(movement.id) ?? 0 }));
+});
+
+const find = (id: string): Movement => {
+  const movement = library.find((one) => one.id === id);
+  if (!movement) throw new Error(`no ${id}`);
+  return movement;
+};
+
+function pageOf(id: string): MovementPage {
+  const rung = catalog.ladder.rungs.get(id) ?? { easier: [], harder: [], sideways: [] };
+  const named = (steps: typeof rung.easier) => steps.map((step) => ({ ...step, name: find(step.to).name }));
+  return {
+    movement: find(id),
+    version: 1,
+    updatedAt: NOW,
+    author: '',
+    archivedAt: null,
+    level: catalog.ladder.levels.get(id) ?? 0,
+    easier: named(rung.easier),
+    harder: named(rung.harder),
+    sideways: named(rung.sideways),
+  };
+}
+
+type What = [type: SessionEvent['type'], data: object];
+
+/** A lane at one movement after some taps; `entry` in their data stands for the movement in hand. */
+function viewAt(
+  movementId: string,
+  taps: What[] = [],
+  over: { limits?: Limit[]; client?: Partial<Client>; record?: ClientRecord } = {},
+): LaneView {
+  const id = (n: number) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
+  const whole: What[] = [['movement-started', { movementId, why: null }], ...taps];
+  const events = whole.map(([type, data], i) => ({
+    id: id(i),
+    sessionId: id(999),
+    clientId: CLIENT.id,
+    counter: i + 1,
+    at: NOW,
+    type,
+    data: JSON.parse(JSON.stringify(data).replaceAll('"entry"', `"${id(0)}"`)) as object,
+  })) as SessionEvent[];
+  const lane = fold(events, [CLIENT.id]).lanes[CLIENT.id];
+  if (!lane) throw new Error('no lane');
+  const entry = currentEntry(lane);
+  const limits = [...(over.limits ?? []), ...limitsFromPain(lane.pains)];
+  const kit = kitCounts(STUDIO.kit);
+  const hurt = lane.pains.filter(({ quality }) => quality === 'sharp').flatMap((pain) => pain.movementId ?? []);
+  return {
+    lane,
+    client: { ...CLIENT, ...over.client },
+    record: over.record ?? EMPTY,
+    studio: STUDIO,
+    movements: summaries,
+    limits,
+    kit,
+    hurt,
+    entry,
+    page: entry && pageOf(entry.movementId),
+    swaps: (reason, region, most) =>
+      substitutes(catalog, {
+        from: entry?.movementId ?? '',
+        reason,
+        region,
+        limits,
+        kit,
+        avoid: hurt,
+        ...(most ? { most } : {}),
+      }),
+    tap: jest.fn(),
+  };
+}
+
+const seen = (faultId: string): What => ['fault-seen', { entryId: 'entry', faultId }];
+const pain = (region: string, quality: string): What => ['pain-reported', { entryId: 'entry', region, quality }];
+const set = (effort?: string): What[] => [
+  ['set-done', { entryId: 'entry', side: 'both', amount: 12, kg: 8, loadLabel: '8 kg' }],
+  ...(effort ? ([['effort-felt', { setId: '018f0000-0000-7000-8000-000000000001', effort }]] as What[]) : []),
+];
+/** Any movement that has a harder one. */
+const climbable = () => library.filter(({ id }) => (catalog.ladder.rungs.get(id)?.harder.length ?? 0) > 0);
+
+describe('going up', () => {
+  test('is held back while a stop or fix fault of any movement is open, and names it; polish does not hold', () => {
+    for (const movement of climbable())
+      for (const fault of movement.faults) {
+        const { held } = nextUp(viewAt(movement.id, [seen(fault.id)]));
+        expect(held).toBe(fault.severity === 'polish' ? null : `first solve: ${fault.name.toLowerCase()}`);
+      }
+  });
+
+  test('is held back after any pain and after a failed set', () => {
+    for (const region of REGIONS)
+      for (const quality of ['sharp', 'dull'])
+        expect(nextUp(viewAt('goblet-squat', [pain(region, quality)])).held).toBe('not after pain today');
+    expect(nextUp(viewAt('goblet-squat', set('failed'))).held).toBe('not after a failed set');
+    expect(nextUp(viewAt('goblet-squat', set('hard'))).held).toBeNull();
+  });
+
+  test('is called ready when the record meets the sign, and not a session earlier', () => {
+    const harder = nextUp(viewAt('bodyweight-squat')).best;
+    const sign = pageOf('bodyweight-squat').harder.find(({ to }) => to === harder?.id)?.readyWhen;
+    if (!sign) throw new Error('no sign to meet');
+    const good = { amount: sign.reps ?? sign.seconds ?? 0, effort: 'easy' as const, clean: true };
+    const after = (sessions: number) =>
+      nextUp(
+        viewAt('bodyweight-squat', [], {
+          record: {
+            ...EMPTY,
+            sets: {
+              'bodyweight-squat': Array.from({ length: sessions }, (_, i) => ({
+                at: `2029-12-0${i + 1}`,
+                sets: Array.from({ length: sign.sets }, () => good),
+              })),
+            },
+          },
+        }),
+      ).ready;
+    expect(after(sign.sessions - 1)).toBeNull();
+    expect(after(sign.sessions)).toMatch(/^ready: /);
+  });
+});
+
+describe('what is offered', () => {
+  const limit = fc.record({
+    demand: fc.constantFrom('deep-knee-bend', 'weight-on-wrist', 'impact', 'overhead', 'lying-on-back'),
+    allowed: fc.integer({ min: 0, max: 2 }),
+    reason: fc.constant('why'),
+  }) as fc.Arbitrary<Limit>;
+
+  test('no swap, for any movement, reason and pain, is closed for the client or comes back to what hurt', () => {
+    fc.assert(
+      fc.property(
+        fc.nat(),
+        fc.array(limit, { maxLength: 3 }),
+        fc.option(fc.constantFrom(...REGIONS), { nil: null }),
+        fc.constantFrom(...SWAP_REASONS),
+        (n, limits, region, reason) => {
+          const { id } = library[n % library.length] ?? { id: 'goblet-squat' };
+          const view = viewAt(id, region ? [pain(region, 'sharp')] : [], { limits });
+          for (const { id: offered } of view.swaps(reason, region ?? 'knee').ranked) {
+            const summary = summaries.find((one) => one.id === offered);
+            if (!summary) throw new Error(offered);
+            expect(fitNow(view, summary).status).not.toBe('closed');
+            expect(view.hurt).not.toContain(offered);
+          }
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  test('a movement that hurt, one over a limit and one without kit are closed, each with its reason', () => {
+    const summary = (id: string) => summaries.find((one) => one.id === id) as MovementSummary;
+    const hurt = viewAt('goblet-squat', [pain('knee', 'sharp')]);
+    expect(fitNow(hurt, summary('goblet-squat'))).toEqual({ status: 'closed', because: ['hurt today'] });
+    const held = viewAt('wall-sit', [], { limits: [{ demand: 'weight-on-wrist', allowed: 0, reason: 'sore wrist' }] });
+    expect(fitNow(held, summary('push-up')).because.join()).toContain('sore wrist');
+    expect(fitNow(held, summary('barbell-back-squat'))).toEqual({ status: 'closed', because: ['kit is missing'] });
+    expect(fitFor(summary('push-up').demands, []).status).not.toBe('closed');
+  });
+
+  test('a correction by touch only with consent on file, and a swap only to what is open', () => {
+    const onlyTouch = find('goblet-squat').faults.map((fault) => ({
+      ...fault,
+      severity: 'fix' as const,
+      corrections: [{ id: 'guide', kind: 'touch' as const, text: 'Guide it.', causes: [] }],
+    }));
+    const guided = (touchConsentOn: string | null) => {
+      const view = viewAt('goblet-squat', [seen(onlyTouch[0]?.id ?? '')], { client: { touchConsentOn } });
+      const page = { ...pageOf('goblet-squat'), movement: { ...find('goblet-squat'), faults: onlyTouch } };
+      return adviceFor({ ...view, page }, NOW).kind;
+    };
+    expect([guided(null), guided('2029-12-01')]).toEqual(['leave', 'correct']);
+    for (const movement of library)
+      for (const fault of movement.faults) {
+        const view = viewAt(movement.id, [seen(fault.id)]);
+        const advice = adviceFor(view, NOW);
+        if (advice.kind !== 'correct') continue;
+        const offered = [advice.primary, advice.next].flatMap((one) => one?.correction ?? []);
+        for (const { kind, swapTo } of offered) {
+          expect(kind).not.toBe('touch');
+          const target = summaries.find(({ id }) => id === swapTo);
+          if (target) expect(fitNow(view, target).status).not.toBe('closed');
+        }
+      }
+  });
+});
+
+describe('what to say', () => {
+  test('with nothing seen is one cue a phase, in the order of the phases', () => {
+    for (const movement of library) {
+      const view = viewAt(movement.id);
+      expect(adviceFor(view, NOW).kind).toBe('clear');
+      const phases = cuesFor(view, NOW).map(({ cue }) => cue.phase);
+      expect(phases).toEqual(movement.phases.filter((phase) => movement.cues.some((cue) => cue.phase === phase)));
+    }
+  });
+
+  test('with a fault seen is an answer for every fault of the library, a stop for every stop', () => {
+    for (const movement of library)
+      for (const fault of movement.faults) {
+        const advice = adviceFor(viewAt(movement.id, [seen(fault.id)]), NOW);
+        // A polish fault whose lightest correction costs more than it is worth may be left; nothing else may.
+        const kinds = { stop: ['stop'], fix: ['correct'], polish: ['correct', 'leave'] }[fault.severity];
+        expect(kinds).toContain(advice.kind);
+        if (advice.kind === 'stop') expect(advice.correction).not.toBeNull();
+      }
+  });
+
+  test('with nothing in hand is nothing', () => {
+    const view = { ...viewAt('wall-sit'), entry: undefined, page: undefined };
+    expect(adviceFor(view, NOW)).toEqual({ kind: 'clear' });
+    expect(cuesFor(view, NOW)).toEqual([]);
+    expect(nextUp({ ...view, swaps: () => ({ ranked: [], ruledOut: [] }) })).toEqual({
+      best: undefined,
+      held: null,
+      ready: null,
+    });
+  });
+
+  test('a fault that this client shows often is the likelier one', () => {
+    const [often, never] = find('goblet-squat').faults.filter(({ severity }) => severity === 'fix');
+    if (!often || !never) throw new Error('two faults are needed');
+    const faults = {
+      [`goblet-squat/${often.id}`]: { seen: 9, sets: 10 },
+      [`goblet-squat/${never.id}`]: { seen: 0, sets: 10 },
+    };
+    const chance = likelihood(viewAt('goblet-squat', [], { record: { ...EMPTY, faults } }));
+    expect(chance(often)).toBeGreaterThan(0.6);
+    expect(chance(never)).toBeLessThan(0.2);
+  });
+});

@@ -1,0 +1,209 @@
+/** What a movement takes and asks for: doses, demands, kit, and what to be careful of. */
+import { DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
+import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+import { FieldError } from '../people/field-error';
+import { Field, Options, RemoveButton } from './form-parts';
+import type { Fields } from './movement-fields';
+
+export function DoseFields() {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: 'windows', keyName: 'key' });
+  const rows = useWatch({ control, name: 'windows' });
+  const unused = PURPOSES.filter((purpose) => !rows.some((row) => row.purpose === purpose));
+  const number = (name: `windows.${number}.${'low' | 'high' | 'fewest' | 'most' | 'rest'}`, title: string) => (
+    <input
+      type="number"
+      min={0}
+      className="input w-full"
+      aria-label={title}
+      {...register(name, { valueAsNumber: true })}
+    />
+  );
+  return (
+    <>
+      <div className="mb-3 grid grid-cols-2 gap-3 md:grid-cols-4">
+        <Field title="Counted in" path="dose.mode">
+          {(id) => (
+            <select id={id} className="select w-full" {...register('mode')}>
+              <Options values={DOSE_MODES} />
+            </select>
+          )}
+        </Field>
+        <Field title="Tempo: lower-pause-rise-pause" path="dose.tempo">
+          {(id) => <input id={id} className="input w-full" {...register('tempo')} />}
+        </Field>
+      </div>
+      <table className="w-full text-left">
+        <thead className="quiet text-sm">
+          <tr>
+            {['for', 'from', 'to', 'sets from', 'sets to', 'rest, s', ''].map((head) => (
+              <th key={head} className="font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {fields.map((field, i) => {
+            const purpose = rows[i]?.purpose ?? field.purpose;
+            return (
+              <tr key={field.key} className="[&_td]:pr-2 [&_td]:pb-2">
+                <td>
+                  <select
+                    className="select w-full"
+                    aria-label={`Purpose ${i + 1}`}
+                    {...register(`windows.${i}.purpose`)}
+                  >
+                    <Options values={[purpose, ...unused]} />
+                  </select>
+                  {['low', 'high', 'sets', 'rest', 'sets.0', 'sets.1'].map((part) => (
+                    <FieldError key={part} path={`dose.windows.${purpose}.${part}`} />
+                  ))}
+                </td>
+                <td>{number(`windows.${i}.low`, `From, ${label(purpose)}`)}</td>
+                <td>{number(`windows.${i}.high`, `To, ${label(purpose)}`)}</td>
+                <td>{number(`windows.${i}.fewest`, `Fewest sets, ${label(purpose)}`)}</td>
+                <td>{number(`windows.${i}.most`, `Most sets, ${label(purpose)}`)}</td>
+                <td>{number(`windows.${i}.rest`, `Rest, ${label(purpose)}`)}</td>
+                <td>
+                  <RemoveButton what={`the dose for ${label(purpose)}`} onClick={() => remove(i)} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <FieldError path="dose.windows" />
+      {unused[0] && (
+        <button
+          type="button"
+          className="btn mt-1"
+          onClick={() => append({ purpose: unused[0] ?? 'learn', low: 8, high: 12, fewest: 2, most: 3, rest: 60 })}
+        >
+          Add a dose
+        </button>
+      )}
+    </>
+  );
+}
+
+const AMOUNTS = ['not', 'a little', 'clearly', 'strongly'];
+
+export function DemandFields() {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: 'demands', keyName: 'key' });
+  const unused = DEMANDS.filter((demand) => !fields.some((field) => field.demand === demand));
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {fields.map((field, i) => (
+        <span key={field.key} className="bg-base-200 flex items-center gap-1 py-1 pr-1 pl-3">
+          <label className="flex items-center gap-2">
+            {label(demandWords(field.demand))}
+            <select className="select select-sm w-auto" {...register(`demands.${i}.amount`, { valueAsNumber: true })}>
+              {AMOUNTS.map((words, amount) => (
+                <option key={words} value={amount}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          <RemoveButton what={demandWords(field.demand)} onClick={() => remove(i)} />
+        </span>
+      ))}
+      <select
+        className="select w-auto"
+        aria-label="Add a demand"
+        value=""
+        onChange={(event) => append({ demand: event.target.value as (typeof DEMANDS)[number], amount: 1 })}
+      >
+        <option value="">add a demand …</option>
+        {unused.map((demand) => (
+          <option key={demand} value={demand}>
+            {label(demandWords(demand))}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+export function KitOptions() {
+  const { control } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: 'kit', keyName: 'key' });
+  return (
+    <>
+      <p className="quiet mb-2 text-sm">Any one of these will do. None at all: it needs nothing.</p>
+      <ul className="space-y-2">
+        {fields.map((field, i) => (
+          <li key={field.key} className="flex flex-wrap items-center gap-2">
+            <span className="quiet">{i === 0 ? 'either' : 'or'}</span>
+            <KitNeeds i={i} />
+            <button type="button" className="btn btn-sm btn-ghost" onClick={() => remove(i)}>
+              Remove this option
+            </button>
+            <FieldError path={`kit.${i}`} />
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="btn mt-2" onClick={() => append({ needs: [{ item: 'dumbbell', count: 1 }] })}>
+        Add an option
+      </button>
+    </>
+  );
+}
+
+function KitNeeds({ i }: { i: number }) {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: `kit.${i}.needs`, keyName: 'key' });
+  return (
+    <>
+      {fields.map((field, j) => (
+        <span key={field.key} className="flex items-center gap-1">
+          {j > 0 && <span className="quiet">and</span>}
+          <input
+            type="number"
+            min={1}
+            max={10}
+            className="input input-sm w-16"
+            aria-label={`How many, option ${i + 1}, need ${j + 1}`}
+            {...register(`kit.${i}.needs.${j}.count`, { valueAsNumber: true })}
+          />
+          <select
+            className="select select-sm w-auto"
+            aria-label={`What, option ${i + 1}, need ${j + 1}`}
+            {...register(`kit.${i}.needs.${j}.item`)}
+          >
+            <Options values={KIT_ITEMS} />
+          </select>
+          <RemoveButton what={`need ${j + 1} of option ${i + 1}`} onClick={() => remove(j)} />
+        </span>
+      ))}
+      <button type="button" className="btn btn-sm" onClick={() => append({ item: 'mat', count: 1 })}>
+        and …
+      </button>
+    </>
+  );
+}
+
+export function CautionFields() {
+  const { control, register } = useFormContext<Fields>();
+  const { fields, append, remove } = useFieldArray({ control, name: 'cautions', keyName: 'key' });
+  return (
+    <>
+      <ul className="space-y-2">
+        {fields.map((field, i) => (
+          <li key={field.key} className="flex items-start gap-2">
+            <span className="flex-1">
+              <input className="input w-full" aria-label={`Caution ${i + 1}`} {...register(`cautions.${i}.text`)} />
+              <FieldError path={`cautions.${i}`} />
+            </span>
+            <RemoveButton what={`caution ${i + 1}`} onClick={() => remove(i)} />
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="btn mt-2" onClick={() => append({ text: '' })}>
+        Add a caution
+      </button>
+    </>
+  );
+}
