@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
 import { expect, test } from './studio.js';
 
 test('a newcomer finds a movement by what it looks like, compares it, makes an easier version, breaks and mends its health, and takes the library out and in', async ({
@@ -120,6 +121,17 @@ test('unsaved changes survive a reload, leaving warns, errors stand at their fie
   await expect(other.getByRole('heading', { level: 1, name: 'Cup squat' })).toBeVisible();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('alert').first()).toContainText('is 1, but the current version is 2');
+
+  // After a reload it is the trainer who decides between what was typed and what was saved since.
+  page.once('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  const overtaken = page.getByRole('region', { name: /unsaved changes from version 1; version 2 was saved since/ });
+  await expect(overtaken).toContainText('Cup squat → Goblet squat');
+  await expect(breath).toBeDisabled();
+  await overtaken.getByRole('button', { name: 'Put my changes into the form' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Goblet squat');
+  await page.getByRole('button', { name: 'Discard them' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Cup squat');
   await other.goto(`${address}/history`);
   await expect(other.getByText('Goblet squat → Cup squat')).toBeVisible();
   await other.getByRole('button', { name: 'Restore version 1' }).click();
@@ -146,29 +158,55 @@ test('the ladder by arrow keys, a circle refused with its path, and where somebo
   await expect(page.getByRole('heading', { level: 1, name: 'Bodyweight squat' })).toBeVisible();
 });
 
-test('a link is drawn by dragging from one rung to a harder one', async ({ page, studio }) => {
-  await page.goto(`${studio.address}/library/map?family=hang&at=scapular-pull`);
-  const handle = async (name: string, end: 'source' | 'target') => {
-    const rung = page.locator('.react-flow__node').filter({ has: page.getByText(name, { exact: true }) });
-    const box = await rung.locator(`.react-flow__handle.${end}`).boundingBox();
-    if (!box) throw new Error(`no handle at ${name}`);
-    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-  };
+/** Where a rung of the map can be taken hold of. */
+async function handle(page: Page, name: string, end: 'source' | 'target') {
+  const rung = page.locator('.react-flow__node').filter({ has: page.getByText(name, { exact: true }) });
+  const box = await rung.locator(`.react-flow__handle.${end}`).boundingBox();
+  if (!box) throw new Error(`no handle at ${name}`);
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}
+
+/** Draws a link on the map, from the top of one rung to the bottom of another. */
+async function drag(page: Page, easier: string, harder: string): Promise<void> {
   await page.locator('.react-flow__controls-fitview').click();
-  await expect.poll(async () => (await handle('Dead hang', 'source')).y).toBeLessThan(800);
-  const from = await handle('Dead hang', 'source');
-  const to = await handle('Flexed-arm hang', 'target');
+  // The map glides to its place: a rung can be taken hold of when it has come to rest.
+  let last = -1;
+  await expect
+    .poll(
+      async () => {
+        const { x, y } = await handle(page, easier, 'source');
+        const rests = y < 800 && x + y === last;
+        last = x + y;
+        return rests;
+      },
+      { intervals: [200] },
+    )
+    .toBe(true);
+  const from = await handle(page, easier, 'source');
+  const to = await handle(page, harder, 'target');
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move(to.x + 15, to.y + 15, { steps: 8 });
   await page.mouse.move(to.x, to.y, { steps: 4 });
   await page.mouse.up();
+}
+
+test('a link is drawn by dragging from one rung to a harder one; one that closes a circle is refused with its path', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library/map?family=hang&at=scapular-pull`);
+  await drag(page, 'Dead hang', 'Flexed-arm hang');
   const links = page.getByRole('complementary', { name: 'Links' });
   const add = links.getByRole('button', { name: 'Add this link' });
   await add.waitFor();
   await links.getByLabel('Lever of the link').selectOption('a harder tempo');
   await add.click();
   await expect(links.getByRole('button', { name: 'Remove the link to Flexed-arm hang' })).toBeVisible();
+  await drag(page, 'Slow lowering from the bar', 'Scapular pull');
+  await links.getByText('A link to Scapular pull').waitFor();
+  await add.click();
+  await expect(links.getByRole('alert')).toContainText('flexed-arm-hang → slow-lowering');
   await page.goto(`${studio.address}/library/dead-hang`);
   await expect(page.getByRole('listitem').filter({ hasText: 'Flexed-arm hang · a harder tempo' })).toBeVisible();
 });

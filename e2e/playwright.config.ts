@@ -10,6 +10,7 @@ export default defineConfig({
   forbidOnly: true,
   reporter: 'list',
   use: {
+    actionTimeout: 45_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

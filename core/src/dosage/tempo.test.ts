@@ -1,9 +1,49 @@
-import { expect, test } from '@jest/globals';
-import { parseTempo, setSeconds } from './index.js';
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { SIDES } from '../movement/index.js';
+import { aimOf, parseTempo, SIDE_CHANGE_SECONDS, setSeconds, sideCount } from './index.js';
 
-test('seconds of a set: reps × tempo × sides and the change between sides', () => {
-  expect(setSeconds({ mode: 'reps', tempo: '3-1-1-0' }, 'both', 10)).toBe(50);
-  expect(setSeconds({ mode: 'reps', tempo: '2-0-1-1' }, 'each', 10)).toBe(85);
-  expect(setSeconds({ mode: 'time', tempo: '0-0-0-0' }, 'both', 40)).toBe(40);
-  expect(() => parseTempo('3-1')).toThrow('"3-1" is not a tempo');
+const beat = fc.integer({ min: 0, max: 20 });
+
+describe('tempo', () => {
+  test('is four whole seconds, read back as they were written', () => {
+    fc.assert(
+      fc.property(beat, beat, beat, beat, (...beats) => {
+        expect(parseTempo(beats.join('-'))).toEqual(beats);
+      }),
+    );
+    for (const wrong of ['3-1', '3-1-1', '3-1-1-0-2', 'a-b-c-d', '3 1 1 0', '3-1-1-', '-1-0-0-0', '100-0-0-0', ''])
+      expect(() => parseTempo(wrong)).toThrow(`"${wrong}" is not a tempo`);
+  });
+});
+
+describe('seconds of a set', () => {
+  test('reps × tempo × sides and the change between sides', () => {
+    expect(setSeconds({ mode: 'reps', tempo: '3-1-1-0' }, 'both', 10)).toBe(50);
+    expect(setSeconds({ mode: 'reps', tempo: '2-0-1-1' }, 'each', 10)).toBe(85);
+    expect(setSeconds({ mode: 'time', tempo: '0-0-0-0' }, 'both', 40)).toBe(40);
+    expect(setSeconds({ mode: 'distance', tempo: '0-0-0-0' }, 'alternating', 20)).toBe(20);
+  });
+
+  test('are whole, add up over sets, and double with a change when each side has its own', () => {
+    const tempo = fc.tuple(beat, beat, beat, beat).map((beats) => beats.join('-'));
+    fc.assert(
+      fc.property(tempo, fc.nat(60), fc.nat(60), fc.constantFrom(...SIDES), (beats, a, b, sides) => {
+        const dose = { mode: 'reps', tempo: beats } as const;
+        const change = SIDE_CHANGE_SECONDS * (sideCount(sides) - 1);
+        const seconds = (amount: number) => setSeconds(dose, sides, amount);
+        expect(Number.isInteger(seconds(a))).toBe(true);
+        expect(seconds(a) + seconds(b)).toBe(seconds(a + b) + change);
+        expect(setSeconds(dose, 'each', a)).toBe(2 * setSeconds(dose, 'both', a) + SIDE_CHANGE_SECONDS);
+      }),
+    );
+  });
+});
+
+test('a set aims at the strength window, else at the first, else at what is usual', () => {
+  const window = (low: number) => ({ low, high: low + 2, sets: [2, 3] as [number, number], rest: 60 });
+  const dose = (windows: object) => ({ dose: { mode: 'reps', tempo: '2-0-1-0', windows } }) as never;
+  expect(aimOf(dose({ learn: window(6), strength: window(8) })).low).toBe(8);
+  expect(aimOf(dose({ learn: window(6), endurance: window(15) })).low).toBe(6);
+  expect(aimOf(dose({}))).toMatchObject({ low: 8, high: 12 });
 });

@@ -70,7 +70,8 @@ const SMALL = new Set(
   ),
 );
 
-const EXACT: SearchOptions = { boost: { name: 2 } };
+// Little words are left out of the indexes, and where they must be out of queries: `groupsOf` does that.
+const EXACT: SearchOptions = { boost: { name: 2 }, processTerm: (term) => term };
 // Two wrong letters, or two that changed places, in a word of five or more; one in a word of four.
 const FORGIVING: SearchOptions = {
   ...EXACT,
@@ -92,7 +93,10 @@ interface Group {
 }
 
 function groupsOf(query: string): Group[] {
-  const words = wordsIn(query).filter((word) => !SMALL.has(word));
+  const all = wordsIn(query);
+  const known = all.filter((word) => !SMALL.has(word));
+  // A little word alone is the beginning of a longer one: `for` on the way to `forearm`.
+  const words = known.length > 0 ? known : all.slice(-1);
   return words.map((word, i) => ({
     words: SYNONYMS.get(word) ?? [word],
     open: i === words.length - 1 || !SYNONYMS.has(word),
@@ -121,7 +125,8 @@ const firstOf = (ids: string[], most: number) => ({ ids: ids.slice(0, most), tot
 
 /** Builds the indexes. Once a library change. */
 export function buildFinding(texts: readonly SearchText[]): Finding {
-  const names = new MiniSearch({ fields: ['name', 'aliases'], processTerm });
+  // Names keep their little words: `one-and-a-half` is typed through them.
+  const names = new MiniSearch({ fields: ['name', 'aliases'] });
   names.addAll(texts.map(({ id, name, aliases }) => ({ id, name, aliases: aliases.join('; ') })));
   const idByName = new Map(texts.map(({ id, name }) => [wordsIn(name).join(' '), id]));
   const mentions = buildMentions(
@@ -169,7 +174,9 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
       if (query.length === 0) return [];
       if (isShort(query)) return [];
       const found = faultsOf(telling(query), EXACT);
-      return (found.length > 0 ? found : faultsOf(query, FORGIVING)).slice(0, most);
+      const exact = groups.get(words.trim().toLowerCase());
+      const best = [...(exact ? [exact] : []), ...(found.length > 0 ? found : faultsOf(query, FORGIVING))];
+      return [...new Set(best)].slice(0, most);
     },
   };
 }

@@ -1,11 +1,11 @@
 /** The links of one movement: where they lead, taking one away, and adding one. A circle is refused and its path shown. */
 import type { MovementPage, Neighbour } from '@waxwing/core/formats';
-import { label, LEVERS, leverWords, type Direction, type Lever, type Link as LadderLink } from '@waxwing/core/movement';
+import { LEVERS, leverWords, type Direction, type Lever, type Link as LadderLink } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/http';
-import { movementQuery } from '../api/queries';
+import { movementQuery, movementsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { LadderMark } from '../words/ladder-mark';
 import { PickMovement } from './pick-movement';
@@ -39,6 +39,7 @@ export function LinkPanel(props: Props) {
 
 function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
   const queries = useQueryClient();
+  const movements = useQuery(movementsQuery).data ?? [];
   const [problem, setProblem] = useState<string | null>(null);
   const [lever, choose] = useState<Lever>('load');
   const [direction, turn] = useState<Direction>('harder');
@@ -105,7 +106,9 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
         </p>
       )}
       <fieldset className="mt-5 space-y-2">
-        <legend className="mb-1 font-bold">{pending ? `A link to ${label(pending.to)}` : 'Add a link'}</legend>
+        <legend className="mb-1 font-bold">
+          {pending ? `A link to ${movements.find((one) => one.id === pending.to)?.name ?? pending.to}` : 'Add a link'}
+        </legend>
         <div className="flex gap-2">
           {!pending && (
             <select

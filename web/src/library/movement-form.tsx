@@ -61,10 +61,14 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
   const blocker = useBlocker(() => isDirty && !left.current);
   useEffect(() => {
     if (!isDirty) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    const warn = (event: BeforeUnloadEvent) => {
+      // Another tab may have saved, and so forgotten, the draft that both shared.
+      keepDraft(key, saved?.version, form.getValues());
+      event.preventDefault();
+    };
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);
-  }, [isDirty]);
+  }, [isDirty, key, saved?.version, form]);
 
   const idOf = (fields: Fields) => saved?.movement.id ?? slugOf(fields.name);
   const documentFrom = (fields: Fields) => {
