@@ -1,0 +1,337 @@
+/** A figure in time: key postures, held by their contacts, timed by the dose's tempo; faults mixed in by amount. */
+import type { Movement } from '../movement/schema.js';
+import type { Phase } from '../movement/vocabulary.js';
+import { parseTempo } from '../dosage/tempo.js';
+import {
+  anchorFor,
+  hold,
+  levelled,
+  pointOf,
+  type Anchor,
+  type Anchors,
+  type Contact,
+  type Held,
+  type Hold,
+} from './contacts.js';
+import { contactsOf, layersOf, type Figure, type FigureKey, type FigureLibrary } from './figure.js';
+import { bodyAt, type Body } from './kinematics.js';
+import { add, between, distance, minus, times, type Vec } from './rotation.js';
+import { ANGLES, anglesOf, LIMITS, posed, SIDES_OF_BODY, type Angle, type Pose } from './skeleton.js';
+
+/** Faults by id with how much of each is shown, 0–1. */
+export type FaultAmounts = Readonly<Record<string, number>>;
+
+/** One key posture, settled on its contacts. */
+interface Key {
+  pose: Pose;
+  root: Vec;
+  anchors: Anchors;
+}
+
+/** From one key to the next. */
+interface Segment {
+  from: Key;
+  to: Key;
+  seconds: number;
+  phase: Phase | null;
+}
+
+export interface Motion {
+  figure: Figure;
+  segments: readonly Segment[];
+  /** Seconds of one round. */
+  seconds: number;
+  /** How far one round takes the body, in centimetres. */
+  travel: Vec;
+  /** A hold breathes; everything else moves. */
+  still: boolean;
+  base: readonly Contact[];
+  sides: Movement['sides'];
+  /** The key postures in order, for a strip. */
+  keys: readonly Key[];
+}
+
+export interface Frame {
+  pose: Pose;
+  body: Body;
+  anchors: Anchors;
+  phase: Phase | null;
+  /** What a travelling round has covered so far. */
+  travelled: Vec;
+}
+
+type Dose = Pick<Movement, 'dose' | 'phases' | 'sides'>;
+
+/** A half of a rep is never drawn quicker than this. */
+const LEAST_SECONDS = 0.7;
+const BREATH_SECONDS = 4;
+
+/** Seconds of going, staying, coming back and resting, from the tempo. */
+export function repSeconds(tempo: string, first: Figure['first']): readonly [number, number, number, number] {
+  const [lower, low, rise, high] = parseTempo(tempo);
+  const halves = first === 'lower' ? ([lower, low, rise, high] as const) : ([rise, high, lower, low] as const);
+  const [go, there, back, home] = halves;
+  const usual = (seconds: number) => (go + back === 0 ? 1.5 : Math.max(LEAST_SECONDS, seconds));
+  return [usual(go), Math.max(0.2, there), usual(back), Math.max(0.4, home)];
+}
+
+/** Phases that are postures before and after the work rather than parts of it. */
+const AROUND: readonly Phase[] = ['set-up', 'finish', 'enter', 'leave'];
+
+/** The phases of going, staying, coming back and resting. */
+export function phasesOfRep(
+  phases: readonly Phase[],
+): readonly [Phase | null, Phase | null, Phase | null, Phase | null] {
+  const parts = phases.filter((phase) => !AROUND.includes(phase));
+  const [a = null, b = null, c = null, d = null] = parts;
+  if (parts.length <= 1) return [a, a, a, a];
+  return parts.length === 2 ? [a, a, b, b] : [a, b, c, d ?? c];
+}
+
+function poseOf(library: FigureLibrary, written: FigureKey): Pose {
+  return posed(layersOf(written).map((layer) => (typeof layer === 'string' ? (library.poses[layer] ?? {}) : layer)));
+}
+
+const holdsOf = (figure: Figure, written: FigureKey): Map<Contact, Hold> =>
+  new Map(
+    Object.entries((Array.isArray(written) ? undefined : written.contacts) ?? figure.contacts).flatMap(([name, at]) =>
+      contactsOf(name).map((contact): [Contact, Hold] => [contact, at]),
+    ),
+  );
+
+/** How near a contact must be put down to where it was first to be put down in that place. */
+const HOME_CM = 9;
+
+/** Settles a posture: contacts that go on keep their place, new ones are put down where the body has them. */
+function settle(
+  figure: Figure,
+  pose: Pose,
+  holds: ReadonlyMap<Contact, Hold>,
+  base: readonly Contact[],
+  before: Key | undefined,
+  first: Key | undefined,
+  lift: number,
+): Key {
+  if (holds.size === 0 && first) {
+    const root = add(first.root, [0, lift, 0]);
+    return { pose, root, anchors: new Map() };
+  }
+  const known: Anchors = before?.anchors ?? new Map();
+  const going = new Map([...known].filter(([contact]) => holds.has(contact)));
+  // A first posture stands on its base before anything else is put down.
+  const standing =
+    going.size > 0
+      ? hold(pose, going, base, before?.root)
+      : onBase(pose, holds, base, first?.root ?? [0, figure.lift, 0]);
+  const anchors = new Map<Contact, Anchor>(
+    [...holds].map(([contact, at]) => {
+      const fresh = anchorFor(standing.body, contact, at);
+      // A foot that comes back to about where it began comes back to just there.
+      const home = first?.anchors.get(contact);
+      const back = home && distance(home.at, fresh.at) < HOME_CM ? home : fresh;
+      return [contact, going.get(contact) ?? back];
+    }),
+  );
+  return within(pose, anchors, base, standing.body.root, (contact) => !going.has(contact));
+}
+
+/** Holds a posture; a contact that may still be moved and is out of reach is put down as near as the limb comes. */
+function within(
+  pose: Pose,
+  anchors: ReadonlyMap<Contact, Anchor>,
+  base: readonly Contact[],
+  from: Vec,
+  mayMove: (contact: Contact) => boolean,
+): Key {
+  let held = hold(pose, anchors, base, from);
+  let placed = anchors;
+  for (let round = 0; round < 3; round += 1) {
+    placed = new Map(
+      [...placed].map(([contact, anchor]) => {
+        const [x, , z] = pointOf(held.body, contact);
+        const by: Vec = [x - anchor.at[0], 0, z - anchor.at[2]];
+        return [
+          contact,
+          mayMove(contact)
+            ? { ...anchor, at: add(anchor.at, by), ...(anchor.end ? { end: add(anchor.end, by) } : {}) }
+            : anchor,
+        ];
+      }),
+    );
+    held = hold(pose, placed, base, held.body.root);
+  }
+  return { pose: held.pose, root: held.body.root, anchors: placed };
+}
+
+/** The body at the height of what it rests on, the base below it. */
+function onBase(pose: Pose, holds: ReadonlyMap<Contact, Hold>, base: readonly Contact[], from: Vec): Held {
+  const feet = SIDES_OF_BODY.filter((side) => typeof holds.get(`${side}.foot`) === 'number');
+  const level = levelled(pose, new Map(feet.map((side) => [side, undefined])));
+  const loose = bodyAt(level, from);
+  const anchors = new Map(
+    base.flatMap((contact): [Contact, Anchor][] => {
+      const at = holds.get(contact);
+      return at === undefined ? [] : [[contact, { at: anchorFor(loose, contact, at).at }]];
+    }),
+  );
+  const lifts = [...anchors].map(([contact, { at }]) => minus(at, pointOf(loose, contact))[1]);
+  const lift = lifts.reduce((sum, one) => sum + one, 0) / Math.max(1, lifts.length);
+  return { pose: level, body: bodyAt(level, add(from, [0, lift, 0])) };
+}
+
+interface Written {
+  key: FigureKey;
+  at: 'start' | 'end';
+}
+
+/** Settles postures one after the other; `before` are those that lead up to them. */
+function settleAll(
+  library: FigureLibrary,
+  figure: Figure,
+  written: readonly Written[],
+  base: readonly Contact[],
+  before: readonly Key[],
+): Key[] {
+  const keys: Key[] = [];
+  for (const { key } of written) {
+    const all = [...before, ...keys];
+    const lift = Array.isArray(key) ? 0 : key.lift;
+    keys.push(settle(figure, poseOf(library, key), holdsOf(figure, key), base, all.at(-1), all[0], lift));
+  }
+  return keys;
+}
+
+/** A settled posture with faults mixed in, kept within what joints can do, and held again. */
+function withFaults(key: Key, figure: Figure, faults: FaultAmounts, at: Written['at'], base: readonly Contact[]): Key {
+  const changed: Record<Angle, number> = { ...key.pose };
+  const freed = new Set<Contact>();
+  for (const [id, amount] of Object.entries(faults)) {
+    const fault = figure.faults[id];
+    if (!fault || amount === 0 || (figure.end && fault.at !== 'all' && fault.at !== at)) continue;
+    for (const contact of fault.free.flatMap(contactsOf)) freed.add(contact);
+    for (const [written, by] of Object.entries(fault.set))
+      for (const angle of anglesOf(written)) {
+        const [least, most] = LIMITS[angle];
+        changed[angle] = Math.min(most, Math.max(least, changed[angle] + by * amount));
+      }
+  }
+  const anchors = new Map([...key.anchors].filter(([contact]) => !freed.has(contact)));
+  // In a hold the fault is there from the start, with hands and feet where it puts them.
+  const still = !figure.end && !figure.cycle;
+  return within(changed, anchors, base, key.root, (contact) => still && !base.includes(contact));
+}
+
+/** Makes a figure ready to be drawn at any time. Cheap: a few postures are settled. */
+export function motionOf(library: FigureLibrary, figure: Figure, dose: Dose, faults: FaultAmounts = {}): Motion {
+  const base = (figure.base ?? Object.keys(figure.contacts)).flatMap(contactsOf);
+  const start: Written = { key: figure.start, at: 'start' };
+  const end: Written[] = figure.end ? [{ key: figure.end, at: 'end' }] : [];
+  const out: Written[] = figure.cycle
+    ? figure.cycle.map((key) => ({ key, at: 'end' as const }))
+    : [start, ...figure.via.map((key) => ({ key, at: 'end' as const })), ...end];
+  const home: Written[] = figure.back ? figure.back.map((key) => ({ key, at: 'end' as const })) : [];
+
+  // Clean first: a fault does not move the feet to another place.
+  const cleanOut = settleAll(library, figure, out, base, []);
+  const cleanHome = settleAll(library, figure, home, base, cleanOut);
+  const faulty = Object.values(faults).some((amount) => amount > 0);
+  const outKeys = faulty ? out.map(({ at }, i) => withFaults(cleanOut[i] as Key, figure, faults, at, base)) : cleanOut;
+  const homeKeys = faulty
+    ? home.map(({ at }, i) => withFaults(cleanHome[i] as Key, figure, faults, at, base))
+    : cleanHome;
+
+  const segments = figure.cycle
+    ? roundOf(outKeys, figure.step, dose.phases)
+    : figure.end
+      ? repOf(outKeys, homeKeys, figure, dose)
+      : outKeys.slice(0, 1).map((key): Segment => ({ from: key, to: key, seconds: BREATH_SECONDS, phase: null }));
+  const travel = figure.cycle ? travelOf(outKeys) : ([0, 0, 0] as Vec);
+  return {
+    figure,
+    segments,
+    seconds: segments.reduce((sum, { seconds }) => sum + seconds, 0),
+    travel,
+    still: !figure.cycle && !figure.end,
+    base,
+    sides: dose.sides,
+    keys: outKeys,
+  };
+}
+
+function repOf(out: readonly Key[], home: readonly Key[], figure: Figure, { dose, phases }: Dose): Segment[] {
+  const [go, there, back, rest] = repSeconds(dose.tempo, figure.first);
+  const [goPhase, therePhase, backPhase, restPhase] = phasesOfRep(phases);
+  const first = out[0] as Key;
+  const last = out.at(-1) as Key;
+  const leg = (keys: readonly Key[], seconds: number, phase: Phase | null): Segment[] =>
+    keys.slice(1).map((to, i) => ({ from: keys[i] as Key, to, seconds: seconds / (keys.length - 1), phase }));
+  return [
+    ...leg(out, go, goPhase),
+    { from: last, to: last, seconds: there, phase: therePhase },
+    ...leg(home.length > 0 ? [last, ...home, first] : out.toReversed(), back, backPhase),
+    { from: first, to: first, seconds: rest, phase: restPhase },
+  ];
+}
+
+/** The last posture leads to the first one again, a stride further on. */
+function roundOf(keys: readonly Key[], seconds: number, phases: readonly Phase[]): Segment[] {
+  const phase = phases.find((one) => !AROUND.includes(one)) ?? null;
+  const by = travelOf(keys);
+  const first = keys[0] as Key;
+  const again: Key = {
+    pose: first.pose,
+    root: add(first.root, by),
+    anchors: new Map(
+      [...first.anchors].map(([contact, { at, lies, end }]) => [
+        contact,
+        { at: add(at, by), ...(lies ? { lies } : {}), ...(end ? { end: add(end, by) } : {}) },
+      ]),
+    ),
+  };
+  return [...keys, again].slice(1).map((to, i) => ({ from: keys[i] as Key, to, seconds, phase }));
+}
+
+function travelOf(keys: readonly Key[]): Vec {
+  const first = keys[0];
+  const last = keys.at(-1);
+  for (const [contact, { at }] of last?.anchors ?? []) {
+    const was = first?.anchors.get(contact);
+    if (was && last !== first) return minus(at, was.at);
+  }
+  return [0, 0, 0];
+}
+
+const eased = (share: number): number => (1 - Math.cos(Math.PI * share)) / 2;
+
+function mixed(a: Pose, b: Pose, share: number): Pose {
+  if (a === b) return a;
+  const pose = {} as Record<Angle, number>;
+  for (const angle of ANGLES) pose[angle] = a[angle] + (b[angle] - a[angle]) * share;
+  return pose;
+}
+
+/** Degrees by which a breath lifts and opens the chest. */
+function breathing(pose: Pose, seconds: number): Pose {
+  const swell = Math.sin((2 * Math.PI * seconds) / BREATH_SECONDS);
+  const [least, most] = LIMITS['thorax.flex'];
+  return { ...pose, 'thorax.flex': Math.min(most, Math.max(least, pose['thorax.flex'] - 0.8 * swell)) };
+}
+
+/** The body at a time in seconds; a round begins anew after its end. */
+export function frameAt(motion: Motion, seconds: number): Frame {
+  let left = ((seconds % motion.seconds) + motion.seconds) % motion.seconds;
+  const share = left / motion.seconds;
+  let segment = motion.segments[0] as Segment;
+  for (const one of motion.segments) {
+    segment = one;
+    if (left <= one.seconds) break;
+    left -= one.seconds;
+  }
+  const { from, to, phase } = segment;
+  const way = eased(Math.min(1, left / segment.seconds));
+  const anchors = new Map([...from.anchors].filter(([contact]) => to.anchors.has(contact)));
+  const pose = mixed(from.pose, to.pose, way);
+  const moved = motion.still ? breathing(pose, seconds) : pose;
+  const held = hold(moved, anchors, motion.base, between(from.root, to.root, way));
+  return { ...held, anchors, phase, travelled: times(motion.travel, share) };
+}
