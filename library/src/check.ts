@@ -1,6 +1,7 @@
 /** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
+import { figureShortfalls, loadFigures } from './figures.js';
 import { LibraryError, loadLibrary, loadRules } from './load.js';
-import { HOUSE_RULES, STARTER_FOLDER } from './places.js';
+import { FIGURES, HOUSE_RULES, STARTER_FOLDER } from './places.js';
 import { shortfalls } from './standards.js';
 
 function main(): number {
@@ -9,6 +10,9 @@ function main(): number {
     const rules = loadRules(HOUSE_RULES);
     const thin = shortfalls(movements, rules);
     for (const { movementId, path, message } of thin) console.error(`${movementId}: ${path} ${message}`);
+    const drawn = loadFigures(FIGURES);
+    const ill = figureShortfalls(drawn, movements);
+    for (const { file, path, message } of ill) console.error(`figure of ${file}: ${path} ${message}`);
     const sum = (count: (m: (typeof movements)[number]) => number) =>
       movements.reduce((total, m) => total + count(m), 0);
     const families = new Set(movements.flatMap((m) => m.families));
@@ -17,7 +21,12 @@ function main(): number {
         `${sum((m) => m.faults.length)} faults, ${sum((m) => m.faults.reduce((n, f) => n + f.corrections.length, 0))} corrections, ` +
         `${sum((m) => m.links.length)} links, ${rules.length} house rules, ${thin.length} shortfalls`,
     );
-    return thin.length === 0 ? 0 : 1;
+    const figures = Object.values(drawn.figures);
+    console.log(
+      `figures: ${figures.length} from ${Object.keys(drawn.poses).length} postures, ` +
+        `${figures.reduce((n, { faults }) => n + Object.keys(faults).length, 0)} faults shown, ${ill.length} shortfalls`,
+    );
+    return thin.length + ill.length === 0 ? 0 : 1;
   } catch (error) {
     if (!(error instanceof LibraryError)) throw error;
     console.error(error.message);

@@ -1,2 +1,3 @@
+export * from './figures.js';
 export * from './load.js';
 export * from './standards.js';

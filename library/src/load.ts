@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { checkReferences } from '@waxwing/core/ladder';
-import { checkMovement, checkRules, type HouseRule, type Movement } from '@waxwing/core/movement';
+import { checkMovement, checkRules, type HouseRule, type Movement, type Problem } from '@waxwing/core/movement';
 import { load, YAMLException } from 'js-yaml';
 
 export interface FileProblem {
@@ -25,7 +25,7 @@ interface File {
   text: string;
 }
 
-const readFiles = (folder: string): File[] =>
+export const readFiles = (folder: string): File[] =>
   readdirSync(folder, { recursive: true, encoding: 'utf8' })
     .filter((name) => name.endsWith('.yaml'))
     .sort()
@@ -34,14 +34,8 @@ const readFiles = (folder: string): File[] =>
 /** Reads and checks the house rules. @throws LibraryError naming the file and path. */
 export function loadRules(file: string): HouseRule[] {
   const name = basename(file);
-  const problem = (path: string, message: string): LibraryError => new LibraryError([{ file: name, path, message }]);
-  let input: unknown;
-  try {
-    input = load(readFileSync(file, 'utf8'));
-  } catch (error) {
-    throw problem('', error instanceof Error ? (error.message.split('\n')[0] ?? '') : String(error));
-  }
-  const checked = checkRules(input);
+  const read = readYaml(readFileSync(file, 'utf8'));
+  const checked = read.ok ? checkRules(read.value) : read;
   if (!checked.ok) throw new LibraryError(checked.problems.map((one) => ({ file: name, ...one })));
   return checked.value;
 }
@@ -70,8 +64,14 @@ function checkFiles(files: readonly File[]): Movement[] {
 }
 
 function readMovement(text: string): ReturnType<typeof checkMovement> {
+  const read = readYaml(text);
+  return read.ok ? checkMovement(read.value) : read;
+}
+
+/** YAML of unknown shape. */
+export function readYaml(text: string): { ok: true; value: unknown } | { ok: false; problems: Problem[] } {
   try {
-    return checkMovement(load(text));
+    return { ok: true, value: load(text) };
   } catch (error) {
     if (!(error instanceof YAMLException)) throw error;
     return { ok: false, problems: [{ path: '', message: `is not valid YAML: ${error.message.split('\n')[0]}` }] };

@@ -16,6 +16,8 @@ export interface Config {
   libraryChecked: string;
   /** The file of house rules. */
   houseRules: string;
+  /** The folder of figures. */
+  figures: string;
 }
 
 /** What the configuration is asked for by. */
@@ -31,7 +33,7 @@ function makeFolder(path: string): void {
   mkdirSync(path);
 }
 
-/** Reads `PORT`, `HOST`, `WAXWING_DATA` and `WAXWING_LIBRARY`, and makes the data folder. @throws StartError */
+/** Reads `PORT`, `HOST`, `WAXWING_DATA`, `WAXWING_LIBRARY` and `WAXWING_FIGURES`, and makes the data folder. @throws StartError */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const port = Number(env.PORT ?? 4310);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
@@ -51,5 +53,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     libraryFolder: env.WAXWING_LIBRARY ?? fromHere('../../library/movements'),
     libraryChecked: fromHere('../../library/dist/starter.json'),
     houseRules: fromHere('../../library/house-rules.yaml'),
+    figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
   };
 }

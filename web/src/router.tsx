@@ -34,6 +34,10 @@ export const router = createBrowserRouter([
             path: 'library/compare',
             lazy: screen(async () => (await import('./library/compare-screen')).CompareScreen),
           },
+          {
+            path: 'library/figures',
+            lazy: screen(async () => (await import('./figures/figures-screen')).FiguresScreen),
+          },
           { path: 'library/map', lazy: screen(async () => (await import('./library/map-screen')).MapScreen) },
           { path: 'library/health', lazy: screen(async () => (await import('./library/health-screen')).HealthScreen) },
           {

@@ -3,10 +3,9 @@
  * what is nearer lies over what is farther, and the far side is a tone lighter.
  */
 import type { View } from '../movement/vocabulary.js';
-import { pointOf } from './contacts.js';
-import { contactsOf, type Figure } from './figure.js';
+import { contactsOf, type Figure, type FigureFault } from './figure.js';
 import { LENGTH, type Body, type Limbs } from './kinematics.js';
-import type { Frame, Motion } from './motion.js';
+import { frameAt, type Frame, type Motion } from './motion.js';
 import { circle, ellipse, hull, limb, pathOf, type Point } from './outline.js';
 import { projectionOf, type Project, type Spot } from './projection.js';
 import { add, axisX, axisY, axisZ, between, minus, times, turned, unit, type Turn, type Vec } from './rotation.js';
@@ -145,8 +144,12 @@ function head(body: Body, see: Project): Placed[] {
   const nose = place([11.2, 8.5, 0]);
   const near = (at: Vec) => see(at).near;
   const skull: Placed[] = [
-    { d: egg(see, face, frame, 8.6, 11, 7.2), tone: 'skin', near: near(face) + 1 },
-    { d: pathOf(circle(see(nose), 1.5)), tone: 'skin', near: near(nose) },
+    // The nose is part of the face: a bump from the side, nothing from the front.
+    {
+      d: egg(see, face, frame, 8.6, 11, 7.2) + pathOf(hull(circle(see(nose), 1.3))),
+      tone: 'skin',
+      near: near(face) + 1,
+    },
     { d: egg(see, hair, frame, 9.8, 9.6, 8.1), tone: 'hair', near: near(hair) },
   ];
   const neck: Placed = {
@@ -411,7 +414,7 @@ export function draw(motion: Motion, frame: Frame, view: View, reflect = false):
   return shapes.sort((a, b) => a.near - b.near).map(({ d, tone }) => ({ d, tone }));
 }
 
-/** Where the shadow falls: under what touches the floor, else under the pelvis. */
+/** Where the shadow falls: under what is near the floor, else under the pelvis. */
 export function shadowOf({ body, travelled }: Frame, view: View): { x: number; y: number; half: number } {
   const see = projectionOf(view);
   const low = [body.left, body.right]
@@ -424,6 +427,104 @@ export function shadowOf({ body, travelled }: Frame, view: View): { x: number; y
   return { x: (least + most) / 2, y: low[0]?.y ?? 0, half: (most - least) / 2 + 12 };
 }
 
-/** The place of a contact in a view, for marks. */
-export const spotOf = (frame: Frame, view: View, contact: Parameters<typeof pointOf>[1]): Spot =>
-  projectionOf(view)(pointOf(frame.body, contact));
+const MARGIN_CM = 8;
+/** Moments of a round that are looked at for its bounds. */
+const MOMENTS = 12;
+
+/** The smallest frame round both. */
+export function together(a: Box, b: Box): Box {
+  const x = Math.min(a.x, b.x);
+  const y = Math.min(a.y, b.y);
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  };
+}
+
+/** What a motion's figure takes up in a view over a whole round, floor included; furniture and lines may run out of it. */
+export function boundsOf(motion: Motion, view: View): Box {
+  const xs: number[] = [];
+  const ys: number[] = [6];
+  for (let i = 0; i < MOMENTS; i += 1)
+    for (const { d, tone } of draw(motion, frameAt(motion, (motion.seconds * i) / MOMENTS), view)) {
+      if (tone === 'prop' || tone === 'line') continue;
+      for (const [, x, y] of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) {
+        xs.push(Number(x));
+        ys.push(Number(y));
+      }
+    }
+  const [left, right] = [Math.min(...xs) - MARGIN_CM, Math.max(...xs) + MARGIN_CM];
+  const [top, bottom] = [Math.min(...ys) - MARGIN_CM, Math.max(...ys)];
+  return { x: left, y: top, width: right - left, height: bottom - top };
+}
+
+type Place = FigureFault['mark'];
+
+const MARKED: Readonly<Record<Place, (body: Body) => Vec[]>> = {
+  head: ({ headBase, crown }) => [between(headBase, crown, 0.5)],
+  neck: ({ nape, headBase }) => [between(nape, headBase, 0.5)],
+  shoulders: ({ left, right }) => [left.shoulder, right.shoulder],
+  elbows: ({ left, right }) => [left.elbow, right.elbow],
+  wrists: ({ left, right }) => [left.wrist, right.wrist],
+  'upper-back': ({ chest, thorax }) => [add(chest, turned(thorax, [-6, 12, 0]))],
+  'low-back': ({ waist, lumbar }) => [add(waist, turned(lumbar, [-6, 6, 0]))],
+  hips: ({ left, right }) => [left.hip, right.hip],
+  knees: ({ left, right }) => [left.knee, right.knee],
+  ankles: ({ left, right }) => [left.ankle, right.ankle],
+};
+
+/** Where a fault is pointed at: once where both sides lie behind one another. */
+export function marksOf({ body, travelled }: Frame, view: View, mark: Place): Spot[] {
+  const see = projectionOf(view);
+  const spots = MARKED[mark](body).map(([x, y, z]) => see([x - travelled[0], y, z - travelled[2]]));
+  const [one, other] = spots;
+  if (!one || !other || Math.hypot(one.x - other.x, one.y - other.y) > 18) return spots;
+  return [one.near > other.near ? one : other];
+}
+
+export interface Arc {
+  at: Spot;
+  /** An SVG path from one bone to the other. */
+  d: string;
+  degrees: number;
+}
+
+/** The angle of the joint that tells the most, on the side that bends more: how far it is bent, or how far the trunk leans. */
+export function arcOf({ body, pose, travelled }: Frame, view: View, joint: NonNullable<Figure['joint']>): Arc {
+  const side: BodySide =
+    pose['left.knee.flex'] + pose['left.hip.flex'] > pose['right.knee.flex'] + pose['right.hip.flex'] + 5
+      ? 'left'
+      : 'right';
+  const { hip, knee, ankle, ball, shoulder, elbow, wrist } = body[side];
+  const ends: Readonly<Record<typeof joint, readonly [Vec, Vec, Vec, number]>> = {
+    knee: [hip, knee, ankle, pose[`${side}.knee.flex`]],
+    hip: [shoulder, hip, knee, pose[`${side}.hip.flex`]],
+    elbow: [shoulder, elbow, wrist, pose[`${side}.elbow.flex`]],
+    shoulder: [hip, shoulder, elbow, Math.max(pose[`${side}.shoulder.flex`], pose[`${side}.shoulder.out`])],
+    ankle: [knee, ankle, ball, pose[`${side}.ankle.flex`]],
+    trunk: [add(body.root, [0, 40, 0]), body.root, body.nape, leanOf(body)],
+  };
+  const see = projectionOf(view);
+  const [a, middle, b] = (ends[joint].slice(0, 3) as Vec[]).map(([x, y, z]) =>
+    see([x - travelled[0], y, z - travelled[2]]),
+  ) as [Spot, Spot, Spot];
+  const end = (spot: Spot): Point => {
+    const long = Math.hypot(spot.x - middle.x, spot.y - middle.y) || 1;
+    return [middle.x + ((spot.x - middle.x) / long) * ARC_CM, middle.y + ((spot.y - middle.y) / long) * ARC_CM];
+  };
+  const [from, to] = [end(a), end(b)];
+  const left = (from[0] - middle.x) * (to[1] - middle.y) - (from[1] - middle.y) * (to[0] - middle.x);
+  const n = (value: number) => Math.round(value * 10) / 10;
+  const d = `M${n(from[0])} ${n(from[1])}A${ARC_CM} ${ARC_CM} 0 0 ${left > 0 ? 1 : 0} ${n(to[0])} ${n(to[1])}`;
+  return { at: middle, d, degrees: Math.round(ends[joint][3]) };
+}
+
+const ARC_CM = 17;
+
+/** Degrees of the trunk from upright. */
+function leanOf({ root, nape }: Body): number {
+  const along = unit(minus(nape, root));
+  return (Math.acos(Math.max(-1, Math.min(1, along[1]))) * 180) / Math.PI;
+}

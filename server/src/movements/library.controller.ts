@@ -4,6 +4,7 @@ import { cardMarkdown, csvOf, packJsonSchema, packOf } from '@waxwing/core/forma
 import { underRules } from '@waxwing/core/movement';
 import type { Response } from 'express';
 import { notFound } from '../problems/problem.js';
+import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
 import { LibraryService } from './library.service.js';
 
@@ -13,6 +14,7 @@ export class LibraryController {
   constructor(
     private readonly library: LibraryService,
     private readonly houseRules: HouseRulesService,
+    private readonly figures: FiguresService,
   ) {}
 
   @Get('library/texts')
@@ -31,6 +33,13 @@ export class LibraryController {
   @ApiOperation({ summary: 'Matters on which good trainers disagree, with their options' })
   rules() {
     return { items: this.houseRules.rules };
+  }
+
+  @Get('library/figures')
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOperation({ summary: 'How movements are drawn: postures, and the figures that use them' })
+  drawn() {
+    return this.figures.text;
   }
 
   @Get('library/pack')

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
 import { LibraryController } from './library.controller.js';
 import { LibraryService } from './library.service.js';
@@ -12,7 +13,7 @@ import { PicturesService } from './pictures.service.js';
 @Module({
   imports: [TypeOrmModule.forFeature([MovementEntity, PictureEntity])],
   controllers: [LibraryController, MovementsController, PicturesController],
-  providers: [LibraryService, PicturesService, HouseRulesService],
+  providers: [LibraryService, PicturesService, HouseRulesService, FiguresService],
   exports: [LibraryService, HouseRulesService],
 })
 export class MovementsModule {}

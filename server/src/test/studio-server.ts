@@ -28,6 +28,7 @@ export async function startServer(): Promise<StudioServer> {
     libraryFolder: LIBRARY,
     libraryChecked: join(dataFolder, 'none.json'),
     houseRules: join(LIBRARY, '../house-rules.yaml'),
+    figures: join(LIBRARY, '../figures'),
   };
   const server = { config } as StudioServer;
   const open = async () => {

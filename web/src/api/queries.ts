@@ -1,4 +1,5 @@
 /** Everything that screens read from the server, as cached queries. */
+import type { FigureLibrary } from '@waxwing/core/body';
 import type {
   Client,
   ClientRecord,
@@ -36,6 +37,14 @@ export const houseRulesQuery = queryOptions({
   queryKey: ['house-rules'],
   queryFn: () => call<{ items: HouseRule[] }>('GET', '/library/house-rules').then((answer) => answer.items),
   staleTime: Infinity,
+});
+
+/** Figures change only with a new server: they are fetched once a visit, when the first is shown. */
+export const figuresQuery = queryOptions({
+  queryKey: ['figures'],
+  queryFn: () => call<FigureLibrary>('GET', '/library/figures'),
+  staleTime: Infinity,
+  gcTime: Infinity,
 });
 
 export const versionsQuery = (id: string) =>

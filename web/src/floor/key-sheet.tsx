@@ -7,6 +7,7 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['Q W E R T Y Z X', 'Faults, in the order they are shown'],
   ['F B N', 'Fixed, better, no change'],
   ['← →', 'Cue before, next cue'],
+  ['D', 'Demonstrate'],
   ['↓ ↑', 'Easier, harder'],
   ['A', 'Swap …'],
   ['M', 'Next movement …'],

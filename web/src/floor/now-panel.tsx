@@ -5,7 +5,9 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
+import { FigurePlayer } from '../figures/player';
 import { adviceFor, cuesFor, type LaneView } from './use-lane';
+import { Sheet } from './sheet';
 
 export function NowPanel({ view }: { view: LaneView }) {
   const [now] = useState(() => new Date().toISOString());
@@ -28,6 +30,26 @@ export function NowPanel({ view }: { view: LaneView }) {
     case 'clear':
       return <TeachCard view={view} now={now} />;
   }
+}
+
+/** Demonstrates the movement, or a fault beside the clean rep, as large as the screen allows. */
+function Demonstrate({ view, fault }: { view: LaneView; fault?: Fault }) {
+  const [open, setOpen] = useState(false);
+  useKeys(['d'], () => setOpen(true));
+  const { page } = view;
+  if (!page) return null;
+  return (
+    <>
+      <button type="button" className="btn target" onClick={() => setOpen(true)}>
+        Demonstrate
+      </button>
+      {open && (
+        <Sheet title={page.movement.name} onClose={() => setOpen(false)}>
+          <FigurePlayer movement={page.movement} faultId={fault?.id} large />
+        </Sheet>
+      )}
+    </>
+  );
 }
 
 function TeachCard({ view, now }: { view: LaneView; now: string }) {
@@ -65,6 +87,9 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
             {FOCUS_WORDS[shown.cue.focus]} words
             {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
           </p>
+          <span className="ml-auto">
+            <Demonstrate view={view} />
+          </span>
         </div>
       )}
     </section>
@@ -115,11 +140,14 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
   const { fault, correction, cue, addresses, reason } = primary;
   return (
     <section aria-label="Now" className="now-band flex-1 p-5">
-      <p className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <SeverityMark severity={fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
         <span className="quiet">· {label(correction.kind)}</span>
-      </p>
+        <span className="ml-auto">
+          <Demonstrate view={view} fault={fault} />
+        </span>
+      </div>
       <p role="status" className="my-2 big-words text-balance">
         {cue ? cue.text : correction.text}
       </p>

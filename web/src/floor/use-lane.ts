@@ -28,7 +28,15 @@ import {
 import { currentEntry, likelyFault, openFaults, type Entry, type Lane } from '@waxwing/core/session';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { clientQuery, houseRulesQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import {
+  clientQuery,
+  figuresQuery,
+  houseRulesQuery,
+  movementQuery,
+  movementsQuery,
+  recordQuery,
+  studioQuery,
+} from '../api/queries';
 import { today } from '../words/dates';
 import type { LiveSession, Recorder } from './use-session';
 
@@ -67,6 +75,8 @@ export function useLane(live: LiveSession, clientId: string): { view: LaneView |
       ...FOREVER,
     })),
   });
+  // And the figures, so that a demonstration does not need the server either.
+  useQuery(figuresQuery);
   const catalog = useMemo(() => buildCatalog(movements.data ?? []), [movements.data]);
 
   const error = client.error ?? record.error ?? studio.error ?? rules.error ?? movements.error;

@@ -1,6 +1,6 @@
 /** A movement on one printed page: black on white, no more than a wall or a folder needs. */
 import { bestView } from '@waxwing/core/coaching';
-import { doseWords } from '@waxwing/core/formats';
+import { doseWords, type MovementPage } from '@waxwing/core/formats';
 import {
   demandList,
   kitWords,
@@ -14,91 +14,100 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { movementQuery } from '../api/queries';
+import { Strip } from '../figures/strip';
+import { useMotion } from '../figures/use-motion';
 import { Await } from '../shell/states';
 import { useRules } from './use-rules';
 
 export function CardScreen() {
   const { movementId = '' } = useParams();
-  const force = useRules();
   return (
     <Await query={useQuery(movementQuery(movementId))} what="the movement">
-      {(page) => {
-        const movement = force ? underRules(page.movement, force.tags) : page.movement;
-        return (
-          <div className="mx-auto max-w-3xl p-4 sm:p-6">
-            <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This card">
-              <Link className="btn" to={`/library/${movementId}`}>
-                Back
-              </Link>
-              <button type="button" className="btn btn-primary" onClick={() => window.print()}>
-                Print
-              </button>
-              <a className="btn" href={`/api/movements/${movementId}/card.md`} download={`${movementId}.md`}>
-                Markdown
-              </a>
-            </nav>
-            <article className="card-page">
-              <h1>{movement.name}</h1>
-              {movement.aliases.length > 0 && <p>also: {movement.aliases.join(', ')}</p>}
-              <p className="mt-2">
-                <b>Needs</b> {kitWords(movement.kit)} · {SIDES_WORDS[movement.sides]} · tempo {movement.dose.tempo}
-              </p>
-              <p>
-                {doseWords(movement)
-                  .map(({ purpose, words }) => `${purpose}: ${words}`)
-                  .join(' · ')}
-              </p>
-              <p>
-                <b>Breath</b> {movement.breath}
-              </p>
-              <h2>Say and show</h2>
-              <dl>
-                {movement.phases.map((phase) => {
-                  const cues = movement.cues.filter((cue) => cue.phase === phase);
-                  return (
-                    cues.length > 0 && (
-                      <div key={phase} className="grid grid-cols-[6rem_1fr]">
-                        <dt className="font-bold">{label(phase)}</dt>
-                        <dd>{cues.map((cue) => cue.text).join(' · ')}</dd>
-                      </div>
-                    )
-                  );
-                })}
-              </dl>
-              <h2>Look for</h2>
-              <ul>
-                {movement.faults.map((fault) => (
-                  <li key={fault.id} className="mb-1">
-                    <b>{fault.name}</b> ({SEVERITY_WORDS[fault.severity].toLowerCase()};{' '}
-                    {VIEW_WORDS[bestView(fault)].toLowerCase()}): {fault.looksLike}
-                    <br />
-                    {fault.corrections
-                      .map((correction) => {
-                        const cue = movement.cues.find((one) => one.id === correction.cueId);
-                        return `${label(correction.kind)}: ${cue ? `“${cue.text}” ` : ''}${correction.text}`;
-                      })
-                      .join(' → ')}
-                  </li>
-                ))}
-              </ul>
-              <h2>Easier and harder</h2>
-              <p>
-                {(['easier', 'harder'] as const)
-                  .flatMap((way) =>
-                    page[way].map((step) => `${label(way)}: ${step.name}, ${leverWords(step.lever, way)}`),
-                  )
-                  .join(' · ') || 'Not linked yet.'}
-              </p>
-              <h2>Care</h2>
-              <p>Asks for {demandList(movement.demands).join(', ') || 'nothing special'}.</p>
-              {movement.cautions.map((caution) => (
-                <p key={caution}>{caution}</p>
-              ))}
-              <p className="mt-2">Sharp pain: stop. Medical questions go to a qualified clinician.</p>
-            </article>
-          </div>
-        );
-      }}
+      {(page) => <Card page={page} />}
     </Await>
+  );
+}
+
+function Card({ page }: { page: MovementPage }) {
+  const force = useRules();
+  const movement = force ? underRules(page.movement, force.tags) : page.movement;
+  const motion = useMotion(page.movement);
+  const movementId = movement.id;
+  return (
+    <div className="mx-auto max-w-3xl p-4 sm:p-6">
+      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This card">
+        <Link className="btn" to={`/library/${movementId}`}>
+          Back
+        </Link>
+        <button type="button" className="btn btn-primary" onClick={() => window.print()}>
+          Print
+        </button>
+        <a className="btn" href={`/api/movements/${movementId}/card.md`} download={`${movementId}.md`}>
+          Markdown
+        </a>
+      </nav>
+      <article className="card-page">
+        <h1>{movement.name}</h1>
+        {movement.aliases.length > 0 && <p>also: {movement.aliases.join(', ')}</p>}
+        <p className="mt-2">
+          <b>Needs</b> {kitWords(movement.kit)} · {SIDES_WORDS[movement.sides]} · tempo {movement.dose.tempo}
+        </p>
+        <p>
+          {doseWords(movement)
+            .map(({ purpose, words }) => `${purpose}: ${words}`)
+            .join(' · ')}
+        </p>
+        <p>
+          <b>Breath</b> {movement.breath}
+        </p>
+        {motion && (
+          <div className="mt-2 h-32 max-w-md [&>div]:h-full">
+            <Strip motion={motion} view={motion.figure.view} name={movement.name} />
+          </div>
+        )}
+        <h2>Say and show</h2>
+        <dl>
+          {movement.phases.map((phase) => {
+            const cues = movement.cues.filter((cue) => cue.phase === phase);
+            return (
+              cues.length > 0 && (
+                <div key={phase} className="grid grid-cols-[6rem_1fr]">
+                  <dt className="font-bold">{label(phase)}</dt>
+                  <dd>{cues.map((cue) => cue.text).join(' · ')}</dd>
+                </div>
+              )
+            );
+          })}
+        </dl>
+        <h2>Look for</h2>
+        <ul>
+          {movement.faults.map((fault) => (
+            <li key={fault.id} className="mb-1">
+              <b>{fault.name}</b> ({SEVERITY_WORDS[fault.severity].toLowerCase()};{' '}
+              {VIEW_WORDS[bestView(fault)].toLowerCase()}): {fault.looksLike}
+              <br />
+              {fault.corrections
+                .map((correction) => {
+                  const cue = movement.cues.find((one) => one.id === correction.cueId);
+                  return `${label(correction.kind)}: ${cue ? `“${cue.text}” ` : ''}${correction.text}`;
+                })
+                .join(' → ')}
+            </li>
+          ))}
+        </ul>
+        <h2>Easier and harder</h2>
+        <p>
+          {(['easier', 'harder'] as const)
+            .flatMap((way) => page[way].map((step) => `${label(way)}: ${step.name}, ${leverWords(step.lever, way)}`))
+            .join(' · ') || 'Not linked yet.'}
+        </p>
+        <h2>Care</h2>
+        <p>Asks for {demandList(movement.demands).join(', ') || 'nothing special'}.</p>
+        {movement.cautions.map((caution) => (
+          <p key={caution}>{caution}</p>
+        ))}
+        <p className="mt-2">Sharp pain: stop. Medical questions go to a qualified clinician.</p>
+      </article>
+    </div>
   );
 }

@@ -1,8 +1,12 @@
 /** Two or three movements side by side: what differs stands out, what is the same is said once. */
 import { compareMovements, label, underRules, type ComparedRow, type Movement } from '@waxwing/core/movement';
-import { useQueries } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { movementQuery } from '../api/queries';
+import { figuresQuery, movementQuery } from '../api/queries';
+import { FigureDrawing } from '../figures/figure';
+import { useClock } from '../figures/use-clock';
+import { motionIn } from '../figures/use-motion';
 import { Empty, Failed, Loading } from '../shell/states';
 import { LibraryTitle } from './library-header';
 import { PickMovement } from './pick-movement';
@@ -73,6 +77,7 @@ function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemo
             </tr>
           </thead>
           <tbody>
+            <Shown movements={movements} />
             {different.map((row, i) => (
               // The first row is the one look that must do.
               <tr key={row.title} className={`border-base-300 border-b ${i === 0 ? 'text-xl' : ''}`}>
@@ -102,6 +107,46 @@ function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemo
         </section>
       )}
     </>
+  );
+}
+
+/** The movements in step with one another, one rep of each in the time of the longest. */
+function Shown({ movements }: { movements: readonly Movement[] }) {
+  const library = useQuery(figuresQuery).data;
+  const clock = useClock(true);
+  const motions = useMemo(
+    () => (library ? movements.map((movement) => motionIn(library, movement)) : []),
+    [library, movements],
+  );
+  if (!motions.some(Boolean)) return null;
+  const longest = Math.max(...motions.map((motion) => (motion && !motion.still ? motion.seconds : 0)), 1);
+  return (
+    <tr className="border-base-300 border-b">
+      <th scope="row" className="py-2 pr-3">
+        Shown
+        <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
+          {clock.playing ? 'Pause' : 'Play'}
+        </button>
+      </th>
+      {movements.map((movement, i) => {
+        const motion = motions[i];
+        return (
+          <td key={movement.id} className="py-2 pr-4">
+            {motion ? (
+              <FigureDrawing
+                motion={motion}
+                seconds={motion.still ? clock.seconds : (clock.seconds / longest) * motion.seconds}
+                view={motion.figure.view}
+                title={movement.name}
+                className="h-40 w-full"
+              />
+            ) : (
+              <span className="quiet">No figure yet</span>
+            )}
+          </td>
+        );
+      })}
+    </tr>
   );
 }
 

@@ -76,6 +76,9 @@ export function LibraryScreen() {
               <Link className="link" to="/library/map">
                 Ladders
               </Link>
+              <Link className="link" to="/library/figures">
+                Figures
+              </Link>
               <Link className="link" to="/library/health">
                 Health
               </Link>

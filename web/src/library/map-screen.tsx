@@ -19,6 +19,9 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { FigureDrawing } from '../figures/figure';
+import { keyTimes } from '../figures/strip';
+import { useMotion } from '../figures/use-motion';
 import { useKeys } from '../shell/use-keys';
 import { layLadder, NODE, type LaidLadder } from './lay-ladder';
 import { LibraryTitle } from './library-header';
@@ -160,6 +163,7 @@ interface RungData extends Record<string, unknown> {
 }
 
 function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungData>>) {
+  const motion = useMotion(movement);
   return (
     <div
       aria-current={chosen || undefined}
@@ -173,7 +177,18 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
       style={{ width: NODE.width, height: NODE.height }}
     >
       <Handle type="target" position={Position.Bottom} className="rung-handle" />
-      <span>{movement.name}</span>
+      <span className="flex items-center justify-center gap-1">
+        {motion && (
+          <FigureDrawing
+            motion={motion}
+            seconds={keyTimes(motion).at(-1) ?? 0}
+            view={motion.figure.view}
+            title=""
+            className="h-14 w-14 shrink-0"
+          />
+        )}
+        <span>{movement.name}</span>
+      </span>
       {who.length > 0 && <span className="now-mark self-center text-sm font-bold">{who.join(', ')}</span>}
       <Handle type="source" position={Position.Top} className="rung-handle" />
     </div>

@@ -30,6 +30,7 @@ import { LadderMark } from '../words/ladder-mark';
 import { dayWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
+import { FigurePlayer } from '../figures/player';
 import { useRules, type RulesInForce } from './use-rules';
 
 export function MovementScreen() {
@@ -43,6 +44,7 @@ export function MovementScreen() {
 
 function MovementArticle({ page }: { page: MovementPage }) {
   const force = useRules();
+  const faultId = useSearchParams()[0].get('fault') ?? undefined;
   const movement = force ? underRules(page.movement, force.tags) : page.movement;
   return (
     <article className="mx-auto max-w-7xl p-4 sm:p-6">
@@ -66,7 +68,8 @@ function MovementArticle({ page }: { page: MovementPage }) {
       )}
       <Phases movement={movement} />
       {force && <OtherSchools movement={page.movement} force={force} />}
-      <div className="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-[6fr_5fr] xl:grid-cols-[6fr_5fr_4fr]">
+      <div className="mt-4 grid gap-x-7 gap-y-6 md:grid-cols-[14rem_1fr] xl:grid-cols-[14rem_1fr_17.5rem_13rem]">
+        <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
         <Faults movement={movement} />
         <Facts movement={movement} />
         <div className="space-y-6">
@@ -109,7 +112,7 @@ function OtherSchools({ movement, force }: { movement: Movement; force: RulesInF
   ];
   if (parts.length === 0) return null;
   return (
-    <details className="mt-3">
+    <details className="mt-1">
       <summary className="quiet cursor-pointer">Other schools would say: {parts.length}</summary>
       <ul className="ruled mt-1 max-w-3xl">
         {parts.map(({ tag, text }) => {
@@ -163,7 +166,7 @@ function Phases({ movement }: { movement: Movement }) {
           </li>
         ))}
       </ol>
-      <p className="quiet mt-3">
+      <p className="quiet mt-2">
         <span className="font-bold">Breath</span> · {movement.breath}
       </p>
     </section>
@@ -179,16 +182,16 @@ function Faults({ movement }: { movement: Movement }) {
       <ul className="ruled">
         {movement.faults.map((fault) => (
           <li key={fault.id}>
-            <details className="group py-2" open={fault.id === opened}>
+            <details className="group py-1.5" open={fault.id === opened}>
               <summary className="hover:bg-base-200 grid cursor-pointer grid-cols-[20px_1fr_auto] items-start gap-x-3 px-1">
                 <span className="pt-1">
                   <SeverityMark severity={fault.severity} />
                 </span>
                 <span>
-                  <span className="text-lg font-semibold">{fault.name}</span>
-                  <span className="quiet block text-sm">{fault.looksLike}</span>
+                  <span className="font-semibold">{fault.name}</span>
+                  <span className="quiet block text-sm leading-snug">{fault.looksLike}</span>
                 </span>
-                <span className="text-right text-sm">
+                <span className="text-right text-sm leading-tight">
                   <span className="block font-semibold">{VIEW_WORDS[bestView(fault)]}</span>
                   <span className="quiet">{label(fault.phase)}</span>
                 </span>
@@ -276,7 +279,7 @@ function Facts({ movement }: { movement: Movement }) {
   return (
     <section aria-labelledby="facts">
       <Heading id="facts">What it takes</Heading>
-      <table className="w-full [&_td]:pr-2 [&_th]:pr-2 [&_th]:text-left [&_th]:font-normal">
+      <table className="w-full [&_td]:pr-2 [&_td]:whitespace-nowrap [&_th]:pr-2 [&_th]:text-left [&_th]:font-normal">
         <thead className="quiet text-sm">
           <tr>
             <th>for</th>
@@ -301,12 +304,12 @@ function Facts({ movement }: { movement: Movement }) {
           ))}
         </tbody>
       </table>
-      <dl className="ruled [&>div]:grid [&>div]:grid-cols-[5rem_1fr] [&>div]:gap-3 [&>div]:py-1 [&_dt]:font-bold">
+      <dl className="ruled [&>div]:grid [&>div]:grid-cols-[4.5rem_1fr] [&>div]:gap-2 [&>div]:py-1 [&_dt]:font-bold">
         {dose.mode === 'reps' && (
           <div>
             <dt>Tempo</dt>
             <dd>
-              {dose.tempo} <span className="quiet">lower-pause-rise-pause</span>
+              {dose.tempo} <span className="quiet text-sm">lower-pause-rise-pause</span>
             </dd>
           </div>
         )}

@@ -1,0 +1,51 @@
+/** Reading figure files: postures first, then the figures that use them; every problem by file and path. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
+import type { Movement, Problem } from '@waxwing/core/movement';
+import { LibraryError, readFiles, readYaml, type FileProblem } from './load.js';
+
+const POSES = 'poses.yaml';
+
+/** Reads and checks a folder of figures. @throws LibraryError naming file and path. */
+export function loadFigures(folder: string): FigureLibrary {
+  const named = (file: string, problems: readonly Problem[]): FileProblem[] =>
+    problems.map((problem) => ({ file, ...problem }));
+  const read = readYaml(readFileSync(join(folder, POSES), 'utf8'));
+  if (!read.ok) throw new LibraryError(named(POSES, read.problems));
+  const poses = checkPoses(read.value);
+  if (!poses.ok) throw new LibraryError(named(POSES, poses.problems));
+  const problems: FileProblem[] = [];
+  const figures: Record<string, FigureLibrary['figures'][string]> = {};
+  for (const { name, text } of readFiles(folder).filter((file) => file.name !== POSES)) {
+    const parsed = readYaml(text);
+    const checked = parsed.ok ? checkFigures(parsed.value, poses.value) : parsed;
+    if (!checked.ok) problems.push(...named(name, checked.problems));
+    else
+      for (const [id, figure] of Object.entries(checked.value)) {
+        if (id in figures) problems.push({ file: name, path: id, message: 'has a figure in another file already' });
+        figures[id] = figure;
+      }
+  }
+  if (problems.length > 0) throw new LibraryError(problems);
+  return { poses: poses.value, figures };
+}
+
+/** Figures that belong to no movement, or show a fault that their movement does not have, or too few of those it has. */
+export function figureShortfalls(library: FigureLibrary, movements: readonly Movement[]): FileProblem[] {
+  return Object.entries(library.figures).flatMap(([id, { faults }]): FileProblem[] => {
+    const movement = movements.find((one) => one.id === id);
+    const say = (path: string, message: string): FileProblem => ({ file: id, path, message });
+    if (!movement) return [say('', 'is the figure of no movement')];
+    const known = new Set(movement.faults.map((fault) => fault.id));
+    const shown = Object.keys(faults);
+    return [
+      ...shown
+        .filter((fault) => !known.has(fault))
+        .map((fault) => say(`faults.${fault}`, 'is not a fault of the movement')),
+      ...(shown.length < Math.min(LEAST_FAULTS, known.size) ? [say('faults', `shows fewer than ${LEAST_FAULTS}`)] : []),
+    ];
+  });
+}
+
+const LEAST_FAULTS = 2;

@@ -1,0 +1,15 @@
+/** The figures of the library, read and checked at start, and written out once: they do not change while the server runs. */
+import { Inject, Injectable } from '@nestjs/common';
+import { loadFigures } from '@waxwing/library';
+import { CONFIG, type Config } from '../config.js';
+
+@Injectable()
+export class FiguresService {
+  /** A `FigureLibrary` as JSON text. */
+  readonly text: string;
+
+  /** @throws LibraryError naming file and path */
+  constructor(@Inject(CONFIG) config: Config) {
+    this.text = JSON.stringify(loadFigures(config.figures));
+  }
+}

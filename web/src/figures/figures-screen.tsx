@@ -1,0 +1,137 @@
+/** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
+import type { FigureLibrary } from '@waxwing/core/body';
+import { bestView } from '@waxwing/core/coaching';
+import type { MovementPage, MovementSummary } from '@waxwing/core/formats';
+import { label, VIEW_WORDS, VIEWS, type View } from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { figuresQuery, movementQuery, movementsQuery } from '../api/queries';
+import { Await, Empty } from '../shell/states';
+import { LibraryTitle } from '../library/library-header';
+import { FigureDrawing } from './figure';
+import { keyTimes, Strip } from './strip';
+import { motionIn } from './use-motion';
+
+export function FiguresScreen() {
+  const library = useQuery(figuresQuery);
+  const movements = useQuery(movementsQuery);
+  return (
+    <div className="mx-auto max-w-7xl p-4 sm:p-6">
+      <Await query={library} what="the figures">
+        {(figures) => (
+          <Await query={movements} what="the movements">
+            {(all) => <Sheet library={figures} movements={all} />}
+          </Await>
+        )}
+      </Await>
+    </div>
+  );
+}
+
+function Sheet({ library, movements }: { library: FigureLibrary; movements: readonly MovementSummary[] }) {
+  const [params, setParams] = useSearchParams();
+  const drawn = movements.filter(({ id }) => id in library.figures);
+  const families = [...new Set(drawn.flatMap(({ families: [first] }) => first ?? []))].sort();
+  const family = params.get('family') ?? families[0] ?? '';
+  const view = VIEWS.find((one) => one === params.get('view'));
+  const set = (key: string, value: string) =>
+    setParams(
+      (old) => {
+        if (value) old.set(key, value);
+        else old.delete(key);
+        return old;
+      },
+      { replace: true },
+    );
+  return (
+    <>
+      <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
+        <LibraryTitle title="Figures" />
+        <p className="quiet">
+          {drawn.length} of {movements.length} movements are drawn; the rest have no figure yet.
+        </p>
+        <div className="flex gap-2">
+          <select
+            className="select w-auto"
+            aria-label="Family"
+            value={family}
+            onChange={(event) => set('family', event.target.value)}
+          >
+            {families.map((one) => (
+              <option key={one} value={one}>
+                {label(one)}
+              </option>
+            ))}
+          </select>
+          <select
+            className="select w-auto"
+            aria-label="Seen from"
+            value={view ?? ''}
+            onChange={(event) => set('view', event.target.value)}
+          >
+            <option value="">Best side of each</option>
+            {VIEWS.map((one) => (
+              <option key={one} value={one}>
+                {VIEW_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </div>
+      </header>
+      {drawn.length === 0 && <Empty title="No figures" />}
+      <ul className="ruled">
+        {drawn
+          .filter(({ families: [first] }) => first === family)
+          .map((movement) => (
+            <Row key={movement.id} library={library} movement={movement} view={view} />
+          ))}
+      </ul>
+    </>
+  );
+}
+
+function Row({
+  library,
+  movement,
+  view,
+}: {
+  library: FigureLibrary;
+  movement: MovementSummary;
+  view: View | undefined;
+}) {
+  const page: MovementPage | undefined = useQuery(movementQuery(movement.id)).data;
+  const motion = motionIn(library, movement);
+  if (!motion) return null;
+  const faults = (page?.movement.faults ?? []).filter(({ id }) => id in motion.figure.faults);
+  return (
+    <li className="grid items-end gap-x-4 gap-y-2 py-3 lg:grid-cols-[11rem_1fr_1.4fr]">
+      <Link className="link self-start font-semibold" to={`/library/${movement.id}`}>
+        {movement.name}
+      </Link>
+      <div className="h-36 [&>div]:h-full">
+        <Strip motion={motion} view={view ?? motion.figure.view} name={movement.name} />
+      </div>
+      <ul className="flex flex-wrap gap-3">
+        {faults.map((fault) => {
+          const faulty = motionIn(library, movement, fault.id);
+          const detail = motion.figure.faults[fault.id];
+          if (!faulty || !detail) return null;
+          const worst = detail.at === 'start' ? 0.001 : (keyTimes(faulty).at(-1) ?? 0);
+          return (
+            <li key={fault.id} className="w-28">
+              <FigureDrawing
+                motion={faulty}
+                seconds={faulty.figure.cycle ? 0.001 : worst}
+                view={view ?? bestView(fault)}
+                title={`${movement.name}: ${fault.name}`}
+                mark={detail.mark}
+                className="h-28 w-full"
+              />
+              <p className="text-center text-sm leading-tight">{fault.name}</p>
+            </li>
+          );
+        })}
+      </ul>
+    </li>
+  );
+}

@@ -1,0 +1,205 @@
+/** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
+import { boundsOf, together, type Box, type Motion } from '@waxwing/core/body';
+import { bestView } from '@waxwing/core/coaching';
+import { label, VIEW_WORDS, VIEWS, type Movement, type Phase, type View } from '@waxwing/core/movement';
+import { ArrowLeftRight, Pause, Play } from 'lucide-react';
+import { useState } from 'react';
+import { FigureDrawing } from './figure';
+import { Strip } from './strip';
+import { lessMotion, useClock, type Clock } from './use-clock';
+import { useMotion } from './use-motion';
+
+interface Props {
+  movement: Movement;
+  /** A fault to begin with. */
+  faultId?: string | undefined;
+  /** Larger controls, for arm's length. */
+  large?: boolean;
+}
+
+export function FigurePlayer({ movement, faultId, large = false }: Props) {
+  const [chosen, choose] = useState(faultId ?? '');
+  const motion = useMotion(movement);
+  const faulty = useMotion(movement, chosen || undefined);
+  const [view, look] = useState<View | null>(null);
+  const [over, layOver] = useState(false);
+  const [reflect, setReflect] = useState(false);
+  const [angle, setAngle] = useState(false);
+  const clock = useClock(true);
+  if (motion === undefined) return <p className="quiet p-4">Fetching the figure …</p>;
+  if (motion === null) return <p className="quiet">No figure is drawn for this movement yet.</p>;
+
+  const drawn = movement.faults.filter(({ id }) => id in motion.figure.faults);
+  const fault = drawn.find(({ id }) => id === chosen);
+  const from = view ?? (fault ? bestView(fault) : motion.figure.view);
+  const shown = fault && faulty ? faulty : null;
+  const common = { seconds: clock.seconds, view: from, reflect, angle, box: boxOf(motion, shown, from) };
+  const height = large ? 'h-[44vh]' : 'h-56';
+  const small = large ? 'btn target' : 'btn btn-sm';
+  return (
+    <section aria-label="Figure" className="min-w-0">
+      {lessMotion() ? (
+        <div className={`${height} [&>div]:h-full`}>
+          <Strip motion={shown ?? motion} view={from} name={fault ? fault.name : movement.name} />
+        </div>
+      ) : (
+        <div className="flex gap-2">
+          {!(shown && over) && (
+            <Caption words={shown ? 'Clean' : ''} className="flex-1">
+              <FigureDrawing motion={motion} title={movement.name} className={`w-full ${height}`} {...common} />
+            </Caption>
+          )}
+          {shown && fault && (
+            <Caption words={fault.name} className="flex-1">
+              <FigureDrawing
+                motion={shown}
+                title={`${movement.name}: ${fault.name}`}
+                ghost={over ? motion : undefined}
+                mark={motion.figure.faults[fault.id]?.mark}
+                className={`w-full ${height}`}
+                {...common}
+              />
+            </Caption>
+          )}
+        </div>
+      )}
+      <div className="mt-1 flex flex-wrap items-center gap-1">
+        {!lessMotion() && (
+          <>
+            <button
+              type="button"
+              className={small}
+              aria-label={clock.playing ? 'Pause' : 'Play'}
+              onClick={() => clock.play(!clock.playing)}
+            >
+              {clock.playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />}
+            </button>
+            <button
+              type="button"
+              className={`${small} ${clock.speed < 1 ? 'btn-primary' : ''}`}
+              aria-pressed={clock.speed < 1}
+              onClick={() => clock.setSpeed(clock.speed < 1 ? 1 : 0.4)}
+            >
+              Slow
+            </button>
+          </>
+        )}
+        <select
+          className={large ? 'select target w-auto' : 'select select-sm w-auto'}
+          aria-label="Seen from"
+          value={from}
+          onChange={(event) => look(event.target.value as View)}
+        >
+          {VIEWS.map((one) => (
+            <option key={one} value={one}>
+              {VIEW_WORDS[one]}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className={`${small} ${reflect ? 'btn-primary' : ''}`}
+          aria-pressed={reflect}
+          aria-label="Other side"
+          onClick={() => setReflect(!reflect)}
+        >
+          <ArrowLeftRight aria-hidden size={18} />
+        </button>
+        {motion.figure.joint && (
+          <button
+            type="button"
+            className={`${small} ${angle ? 'btn-primary' : ''}`}
+            aria-pressed={angle}
+            onClick={() => setAngle(!angle)}
+          >
+            Angle
+          </button>
+        )}
+        {drawn.length > 0 && (
+          <select
+            className={large ? 'select target w-auto max-w-60' : 'select select-sm w-auto max-w-44'}
+            aria-label="Fault shown"
+            value={chosen}
+            onChange={(event) => choose(event.target.value)}
+          >
+            <option value="">clean</option>
+            {drawn.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
+        {shown && (
+          <button
+            type="button"
+            className={`${small} ${over ? 'btn-primary' : ''}`}
+            aria-pressed={over}
+            onClick={() => layOver(!over)}
+          >
+            Laid over
+          </button>
+        )}
+      </div>
+      {!lessMotion() && !motion.still && <Scrubber motion={motion} clock={clock} small={small} />}
+    </section>
+  );
+}
+
+/** One frame for both, so that clean and fault have one size. */
+function boxOf(motion: Motion, faulty: Motion | null, view: View): Box {
+  const clean = boundsIn(motion, view);
+  return faulty ? together(clean, boundsIn(faulty, view)) : clean;
+}
+
+/** Bounds are the same for every moment: they are found once for a motion and a view. */
+const known = new WeakMap<Motion, Partial<Record<View, Box>>>();
+function boundsIn(motion: Motion, view: View): Box {
+  const boxes = known.get(motion) ?? {};
+  known.set(motion, boxes);
+  return (boxes[view] ??= boundsOf(motion, view));
+}
+
+/** Stops at a phase, or anywhere on the way. */
+function Scrubber({ motion, clock, small }: { motion: Motion; clock: Clock; small: string }) {
+  const at = clock.seconds % motion.seconds;
+  const phases: { phase: Phase; seconds: number }[] = [];
+  let start = 0;
+  for (const { phase, seconds } of motion.segments) {
+    if (phase && !phases.some((one) => one.phase === phase)) phases.push({ phase, seconds: start });
+    start += seconds;
+  }
+  const now = phases.findLast(({ seconds }) => seconds <= at + 1e-6)?.phase;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-1">
+      <input
+        type="range"
+        className="range range-xs min-w-24 flex-1"
+        aria-label="Moment of the rep"
+        min={0}
+        max={motion.seconds}
+        step={0.05}
+        value={at}
+        onChange={(event) => clock.scrub(Number(event.target.value))}
+      />
+      {phases.length > 1 &&
+        phases.map(({ phase, seconds }) => (
+          <button
+            key={phase}
+            type="button"
+            className={`${small} ${phase === now ? 'font-bold' : 'btn-ghost'}`}
+            onClick={() => clock.scrub(seconds + 0.001)}
+          >
+            {label(phase)}
+          </button>
+        ))}
+    </div>
+  );
+}
+
+const Caption = ({ words, className, children }: { words: string; className: string; children: React.ReactNode }) => (
+  <figure className={`min-w-0 ${className}`}>
+    {children}
+    {words && <figcaption className="text-center text-sm font-semibold">{words}</figcaption>}
+  </figure>
+);
