@@ -23,6 +23,7 @@ for (const theme of ['waxwing', 'waxwing-dim']) {
       '/goblet-squat/card',
       '/compare?ids=reverse-lunge,side-lunge,cross-behind-lunge',
       '/map?family=squat',
+      '/figures?family=hinge',
       '/health',
       '/transfer',
       '/new',

@@ -29,6 +29,7 @@ for (const [name, width, height] of [
       '/library/goblet-squat/swap?reason=pain',
       '/library/goblet-squat/card',
       '/library/map?family=lunge',
+      '/library/figures?family=hinge',
       '/library/health',
       '/library/transfer',
       '/people',

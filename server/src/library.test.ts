@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { FigureLibrary } from '@waxwing/core/body';
 import type { ImportPreview, MovementList, MovementPage, MovementVersion, Pack, Picture } from '@waxwing/core/formats';
 import type { Health } from '@waxwing/core/ladder';
 import type { HouseRule, Movement, Problem } from '@waxwing/core/movement';
@@ -263,6 +264,15 @@ describe('packs and lists', () => {
     const card = await server.http.get('/api/movements/reverse-lunge/card.md').expect(200);
     expect(card.text).toMatch(/^# Reverse lunge/);
   });
+});
+
+test('figures come whole, each of a movement that is there, and stay the same', async () => {
+  const { poses, figures } = await get<FigureLibrary>('/api/library/figures');
+  const known = new Set(await listed());
+  expect(Object.keys(figures).length).toBeGreaterThan(80);
+  for (const id of Object.keys(figures)) expect(known.has(id)).toBe(true);
+  expect(poses.squat?.['knee.flex']).toBeGreaterThan(90);
+  expect(await get('/api/library/figures')).toEqual({ poses, figures });
 });
 
 test('health comes worst first and changes when a gap is mended', async () => {

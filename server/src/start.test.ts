@@ -64,6 +64,14 @@ describe('what stops the start is told in one line', () => {
     expect(readFileSync(database)).toEqual(rubbish);
   }, 20_000);
 
+  test('a figure file with an angle that no body has', async () => {
+    const figures = join(folder, 'figures');
+    cpSync(join(LIBRARY, '../figures'), figures, { recursive: true });
+    const file = join(figures, 'hinge.yaml');
+    writeFileSync(file, readFileSync(file, 'utf8').replace('joint: hip', 'joint: tail'));
+    expect(await refusal({ WAXWING_FIGURES: figures })).toMatch(/^hinge\.yaml: dumbbell-romanian-deadlift\.joint /);
+  }, 20_000);
+
   test('a movement file with a phase missing', async () => {
     const library = join(folder, 'library');
     mkdirSync(library);

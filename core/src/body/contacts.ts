@@ -2,7 +2,7 @@
  * What holds the body to the room: feet, hands, knees, forearms, seat, back, belly, side.
  * The root is moved so that the contacts that carry it stay put; the limbs of the others are bent to reach theirs.
  */
-import { bodyAt, BALL_FROM_ANKLE, LENGTH, outward, type Body, type Limbs } from './kinematics.js';
+import { bodyAt, BALL_FROM_ANKLE, legOf, LENGTH, outward, pelvisOf, type Body, type Limbs } from './kinematics.js';
 import {
   aboutZ,
   add,
@@ -59,18 +59,27 @@ const TRUNK_POINT: Readonly<Record<(typeof TRUNK_CONTACTS)[number], (body: Body)
   side: ({ root }) => root,
 };
 
-/** A contact as side and limb; null for one of the trunk. */
-function limbOf(contact: Contact): { side: BodySide; limb: (typeof LIMB_CONTACTS)[number] } | null {
-  const [side, limb] = contact.split('.');
-  return limb ? { side: side as BodySide, limb: limb as (typeof LIMB_CONTACTS)[number] } : null;
+interface LimbHold {
+  side: BodySide;
+  limb: (typeof LIMB_CONTACTS)[number];
 }
+
+const LIMB_HOLDS: ReadonlyMap<Contact, LimbHold> = new Map(
+  SIDES_OF_BODY.flatMap((side) =>
+    LIMB_CONTACTS.map((limb): [Contact, LimbHold] => [`${side}.${limb}`, { side, limb }]),
+  ),
+);
+
+/** A contact as side and limb; undefined for one of the trunk. */
+const limbOf = (contact: Contact): LimbHold | undefined => LIMB_HOLDS.get(contact);
+
+const HOLDS = { foot: 'ball', hand: 'wrist', knee: 'knee', forearm: 'elbow' } as const;
 
 /** The joint that a contact holds. */
 export function pointOf(body: Body, contact: Contact): Vec {
   const limb = limbOf(contact);
   if (!limb) return TRUNK_POINT[contact as (typeof TRUNK_CONTACTS)[number]](body);
-  const { ball, wrist, knee, elbow } = body[limb.side];
-  return { foot: ball, hand: wrist, knee, forearm: elbow }[limb.limb];
+  return body[limb.side][HOLDS[limb.limb]];
 }
 
 /** Height of the joint above what it rests on. */
@@ -83,7 +92,7 @@ const skinOf = (contact: Contact): number => {
 const flat = (v: Vec): Vec => [v[0], 0, v[2]];
 
 /** A foot flat on the floor, pointing where the leg above it bends to. */
-function flatFoot({ shank }: Limbs): Turn {
+function flatFoot({ shank }: Pick<Limbs, 'shank'>): Turn {
   const x = unit(flat(cross(UP, axisZ(shank))), [1, 0, 0]);
   return frameOf(x, UP, cross(x, UP));
 }
@@ -226,15 +235,18 @@ function reachOneBone(body: Body, side: BodySide, limb: 'knee' | 'forearm', { at
 
 /** Turns the ankles so that planted feet lie as they shall, heels lifted as far as the posture says. */
 export function levelled(pose: Pose, lies: ReadonlyMap<BodySide, Turn | undefined>): Pose {
-  const body = bodyAt(pose);
   const change: Change = {};
+  const pelvis = pelvisOf(pose);
   for (const [side, how] of lies) {
+    const leg = legOf(pose, side, ORIGIN, pelvis);
     const lift = pose[`${side}.heel.lift`];
-    const foot = after(how ?? flatFoot(body[side]), aboutZ(-lift));
-    Object.assign(change, ankleAngles(body[side].shank, foot, side), { [`${side}.toes.up`]: lift });
+    const foot = after(how ?? flatFoot(leg), aboutZ(-lift));
+    Object.assign(change, ankleAngles(leg.shank, foot, side), { [`${side}.toes.up`]: lift });
   }
   return { ...pose, ...change };
 }
+
+const ORIGIN: Vec = [0, 0, 0];
 
 const ankleAngles = (shank: Turn, foot: Turn, side: BodySide): Change => {
   const { y, z, x } = asYZX(after(inverse(shank), foot));
@@ -245,14 +257,15 @@ const ankleAngles = (shank: Turn, foot: Turn, side: BodySide): Change => {
   };
 };
 
-/** How far the body must move for a stretched leg or arm to reach its anchor; nothing where it reaches. */
-function shortBy(body: Body, pose: Pose, contact: Contact, { at, lies }: Anchor): Vec {
+/** How far the body, already moved `by`, must move further for a stretched leg or arm to reach its anchor; nothing where it reaches. */
+function shortBy(body: Body, by: Vec, pose: Pose, contact: Contact, { at, lies }: Anchor): Vec {
   const limb = limbOf(contact);
   if (limb?.limb !== 'foot' && limb?.limb !== 'hand') return [0, 0, 0];
   const { side } = limb;
   const leg = limb.limb === 'foot';
   const foot = after(lies ?? body[side].foot, aboutZ(-pose[`${side}.heel.lift`]));
-  const way = minus(leg ? minus(at, turned(foot, BALL_FROM_ANKLE)) : at, leg ? body[side].hip : body[side].shoulder);
+  const start = add(by, leg ? body[side].hip : body[side].shoulder);
+  const way = minus(leg ? minus(at, turned(foot, BALL_FROM_ANKLE)) : at, start);
   const most = (leg ? LENGTH.thigh + LENGTH.shank : LENGTH.upperArm + LENGTH.forearm) - STRETCH_CM;
   return times(unit(way), Math.max(0, length(way) - most));
 }
@@ -260,8 +273,10 @@ function shortBy(body: Body, pose: Pose, contact: Contact, { at, lies }: Anchor)
 /** A limb is never drawn quite straight: that would make its joint jump to and fro. */
 const STRETCH_CM = 0.02;
 
-/** Rounds in which root and limbs settle; contacts that are alike on both sides need one. */
-const ROUNDS = 4;
+/** Rounds in which root and limbs settle at most; most postures need one and a look whether it did. */
+const ROUNDS = 5;
+/** How near everything must be to be settled. */
+const SETTLED_CM = 0.02;
 
 export interface Held {
   pose: Pose;
@@ -279,18 +294,13 @@ export function hold(pose: Pose, anchors: Anchors, base: readonly Contact[], fro
     return anchor ? [[side, anchor.lies]] : [];
   });
   let now = levelled(pose, new Map(feet));
+  let body = bodyAt(now, root);
   for (let round = 0; round < ROUNDS; round += 1) {
-    let body = bodyAt(now, root);
-    const errors = base.flatMap((contact) => {
-      const anchor = anchors.get(contact);
-      return anchor ? [minus(anchor.at, pointOf(body, contact))] : [];
-    });
-    const share = 1 / Math.max(1, errors.length);
-    root = errors.reduce((sum, error) => add(sum, times(error, share)), root);
-    // Where a stretched limb is still too short, the body gives.
-    for (const [contact, anchor] of anchors)
-      if (!base.includes(contact)) root = add(root, shortBy(bodyAt(now, root), now, contact, anchor));
-    body = bodyAt(now, root);
+    const moved = giving(body, now, anchors, base);
+    if (distance(moved, root) > 1e-6) {
+      root = moved;
+      body = bodyAt(now, root);
+    }
     const change: Change = {};
     for (const [contact, anchor] of anchors) {
       const limb = limbOf(contact);
@@ -300,8 +310,31 @@ export function hold(pose: Pose, anchors: Anchors, base: readonly Contact[], fro
       else Object.assign(change, reachOneBone(body, limb.side, limb.limb, anchor));
     }
     now = { ...now, ...change };
+    body = bodyAt(now, root);
+    if (isSettled(body, anchors)) break;
   }
-  return liftFree({ pose: now, body: bodyAt(now, root) }, anchors);
+  return liftFree({ pose: now, body }, anchors);
+}
+
+/** Where the root must be for the base to stay put, and for stretched limbs to reach: where they are too short, the body gives. */
+function giving(body: Body, pose: Pose, anchors: Anchors, base: readonly Contact[]): Vec {
+  let by: Vec = [0, 0, 0];
+  let carried = 0;
+  for (const contact of base) {
+    const anchor = anchors.get(contact);
+    if (!anchor) continue;
+    by = add(by, minus(anchor.at, pointOf(body, contact)));
+    carried += 1;
+  }
+  by = times(by, 1 / Math.max(1, carried));
+  for (const [contact, anchor] of anchors)
+    if (!base.includes(contact)) by = add(by, shortBy(body, by, pose, contact, anchor));
+  return add(body.root, by);
+}
+
+function isSettled(body: Body, anchors: Anchors): boolean {
+  for (const [contact, { at }] of anchors) if (distance(pointOf(body, contact), at) > SETTLED_CM) return false;
+  return true;
 }
 
 /** How far below a wrist the floor must be. */

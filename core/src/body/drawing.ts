@@ -6,7 +6,7 @@ import type { View } from '../movement/vocabulary.js';
 import { contactsOf, type Figure, type FigureFault } from './figure.js';
 import { LENGTH, type Body, type Limbs } from './kinematics.js';
 import { frameAt, type Frame, type Motion } from './motion.js';
-import { circle, ellipse, hull, limb, pathOf, type Point } from './outline.js';
+import { circle, ellipse, hull, limb, MM_PER_CM, pathOf, round, type Point } from './outline.js';
 import { projectionOf, type Project, type Spot } from './projection.js';
 import { add, axisX, axisY, axisZ, between, minus, times, turned, unit, type Turn, type Vec } from './rotation.js';
 import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
@@ -27,7 +27,7 @@ export const TONES = [
 ] as const;
 export type Tone = (typeof TONES)[number];
 
-/** One shape: a path in centimetres with y down, and what it is made of. A `line` is drawn, not filled. */
+/** One shape: a path in millimetres with y down, and what it is made of. A `line` is drawn, not filled. */
 export interface Shape {
   d: string;
   tone: Tone;
@@ -146,7 +146,7 @@ function head(body: Body, see: Project): Placed[] {
   const skull: Placed[] = [
     // The nose is part of the face: a bump from the side, nothing from the front.
     {
-      d: egg(see, face, frame, 8.6, 11, 7.2) + pathOf(hull(circle(see(nose), 1.3))),
+      d: egg(see, face, frame, 8.6, 11, 7.2) + round(see(nose), 1.3),
       tone: 'skin',
       near: near(face) + 1,
     },
@@ -202,7 +202,7 @@ function arm(body: Body, side: BodySide, see: Project, far: boolean, closed: boo
   const near = (see(shoulder).near + see(elbow).near + see(wrist).near * 2) / 4;
   const fist = between(wrist, knuckles, 0.75);
   const hand = closed
-    ? pathOf(circle(see(fist), 4.4)) + limb([see(wrist), see(fist)], [2.9, 4.2])
+    ? round(see(fist), 4.4) + limb([see(wrist), see(fist)], [2.9, 4.2])
     : limb([wrist, knuckles, fingertip].map(see), [2.9, 3.7, 2.2]) +
       limb([see(between(wrist, knuckles, 0.5)), see(add(knuckles, turned(limbs.hand, [4, 2, 0])))], [2.4, 1.4]);
   const tone = (name: 'skin' | 'top'): Tone => (far ? `${name}-far` : name);
@@ -251,7 +251,7 @@ function dumbbell(see: Project, middle: Vec, axis: Vec): string {
 
 function bell(see: Project, hand: Vec, down: Vec): string {
   const ball = see(add(hand, times(down, 15)));
-  return pathOf(circle(ball, 8.5)) + limb([see(hand), ball], [2, 3.5]);
+  return round(ball, 8.5) + limb([see(hand), ball], [2, 3.5]);
 }
 
 function loads(figure: Figure, body: Body, see: Project): Placed[] {
@@ -282,7 +282,7 @@ function loads(figure: Figure, body: Body, see: Project): Placed[] {
     if (item === 'barbell') return [put(barbell(see, both, across), both)];
     if (item === 'dowel' || item === 'towel')
       return [put(bar(see, add(both, times(across, -60)), add(both, times(across, 60)), 1.4), both)];
-    if (item === 'ball') return [put(pathOf(circle(see(both), 14)), both, -2)];
+    if (item === 'ball') return [put(round(see(both), 14), both, -2)];
     if (item === 'plate') return [put(disc(see, both, axisX(body.thorax), 18, 2), both)];
     if (item === 'bell') return [put(bell(see, both, [0, -1, 0]), both)];
     // Held upright between the palms, or across both hands.
@@ -321,8 +321,8 @@ function lines(figure: Figure, body: Body, see: Project): Placed[] {
 
 function stroke(see: Project, a: Vec, b: Vec, by = 1): Placed {
   const [p, q]: [Spot, Spot] = [see(a), see(b)];
-  const n = (value: number) => Math.round(value * 10) / 10;
-  return { d: `M${n(p.x)} ${n(p.y)}L${n(q.x)} ${n(q.y)}`, tone: 'line', near: (p.near + q.near) / 2 + by };
+  const [from, to] = [p, q].map(({ x, y }) => `${Math.round(x * MM_PER_CM)} ${Math.round(y * MM_PER_CM)}`);
+  return { d: `M${from}L${to}`, tone: 'line', near: (p.near + q.near) / 2 + by };
 }
 
 /** Furniture stands where the figure begins, so that it does not move with it. */
@@ -349,7 +349,7 @@ function props(motion: Motion, see: Project): Placed[] {
       case 'slider':
         return spots.map((spot) => put(box(see, [spot[0], 0.6, spot[2]], [10, 0.6, 8]), -30));
       case 'ball':
-        return [put(pathOf(circle(see([middle[0], 30, middle[2]]), 30)))];
+        return [put(round(see([middle[0], 30, middle[2]]), 30))];
       case 'cushion':
         return [put(box(see, [middle[0], height / 2, middle[2]], [18, height / 2, 18]))];
       case 'chair':
@@ -427,7 +427,10 @@ export function shadowOf({ body, travelled }: Frame, view: View): { x: number; y
   return { x: (least + most) / 2, y: low[0]?.y ?? 0, half: (most - least) / 2 + 12 };
 }
 
-const MARGIN_CM = 8;
+/** Flesh round the joints, and what is held beyond the hands. */
+const FLESH_CM = 13;
+const HELD_CM = 18;
+const BAR_HALF_CM = 72;
 /** Moments of a round that are looked at for its bounds. */
 const MOMENTS = 12;
 
@@ -445,18 +448,27 @@ export function together(a: Box, b: Box): Box {
 
 /** What a motion's figure takes up in a view over a whole round, floor included; furniture and lines may run out of it. */
 export function boundsOf(motion: Motion, view: View): Box {
-  const xs: number[] = [];
-  const ys: number[] = [6];
-  for (let i = 0; i < MOMENTS; i += 1)
-    for (const { d, tone } of draw(motion, frameAt(motion, (motion.seconds * i) / MOMENTS), view)) {
-      if (tone === 'prop' || tone === 'line') continue;
-      for (const [, x, y] of d.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)) {
-        xs.push(Number(x));
-        ys.push(Number(y));
-      }
+  const see = projectionOf(view);
+  const bar = motion.figure.holds.some(({ item }) => item === 'barbell');
+  const around = motion.figure.holds.some(({ in: where }) => where !== 'back') ? HELD_CM : FLESH_CM;
+  let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, 6];
+  const take = (point: Vec, by: number, travelled: Vec): void => {
+    const { x, y } = see(minus(point, [travelled[0], 0, travelled[2]]));
+    left = Math.min(left, x - by);
+    right = Math.max(right, x + by);
+    top = Math.min(top, y - by);
+    bottom = Math.max(bottom, Math.min(y + by, 14));
+  };
+  for (let i = 0; i < MOMENTS; i += 1) {
+    const { body, travelled } = frameAt(motion, (motion.seconds * i) / MOMENTS);
+    for (const point of [body.root, body.chest, body.nape, body.crown]) take(point, FLESH_CM, travelled);
+    for (const side of SIDES_OF_BODY) {
+      const { elbow, fingertip, knee, toe, heel, wrist } = body[side];
+      for (const point of [elbow, knee, toe, heel]) take(point, FLESH_CM, travelled);
+      for (const point of [wrist, fingertip]) take(point, around, travelled);
+      if (bar) take(add(wrist, [0, 0, side === 'right' ? BAR_HALF_CM : -BAR_HALF_CM]), HELD_CM, travelled);
     }
-  const [left, right] = [Math.min(...xs) - MARGIN_CM, Math.max(...xs) + MARGIN_CM];
-  const [top, bottom] = [Math.min(...ys) - MARGIN_CM, Math.max(...ys)];
+  }
   return { x: left, y: top, width: right - left, height: bottom - top };
 }
 

@@ -61,6 +61,8 @@ const fault = z.strictObject({
   /** Changes of angles, in degrees, at full amount. */
   set: angles.default({}),
   at: z.enum(['start', 'end', 'all']).default('end'),
+  /** Hands and feet are put down elsewhere from the start, where they otherwise keep the places of the clean rep. */
+  stance: z.boolean().default(false),
   /** Contacts that the fault gives up. */
   free: z.array(contactName).default([]),
   /** What is pointed at. */

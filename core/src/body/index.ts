@@ -4,6 +4,7 @@ export * from './figure.js';
 export * from './kinematics.js';
 export * from './landmarks.js';
 export * from './motion.js';
+export { MM_PER_CM } from './outline.js';
 export * from './projection.js';
 export * from './rotation.js';
 export * from './skeleton.js';

@@ -1,6 +1,6 @@
 /** Forward kinematics: a pose and the place of the pelvis → where every joint is and how every segment is turned. */
 import { aboutX, aboutY, aboutZ, add, after, turned, type Turn, type Vec } from './rotation.js';
-import { SEGMENT, STATURE_CM, type BodySide, type Pose } from './skeleton.js';
+import { SEGMENT, SIDE_ANGLES, STATURE_CM, type BodySide, type Pose } from './skeleton.js';
 
 const cm = (fraction: number): number => fraction * STATURE_CM;
 
@@ -70,26 +70,24 @@ export function armOf(
   'clavicle' | 'shoulder' | 'elbow' | 'wrist' | 'knuckles' | 'fingertip' | 'upperArm' | 'forearm' | 'hand'
 > {
   const out = outward(side);
+  const at = SIDE_ANGLES[side];
   const clavicle = add(nape, turned(thorax, [0, -LENGTH.sternumToClavicle, out * LENGTH.sternumToClavicle]));
   const girdle = after(
     thorax,
-    after(aboutX(-out * pose[`${side}.girdle.raise`]), aboutY(out * pose[`${side}.girdle.forward`])),
+    after(aboutX(-out * pose[at['girdle.raise']]), aboutY(out * pose[at['girdle.forward']])),
   );
   const shoulder = add(clavicle, turned(girdle, [0, 0, out * (LENGTH.halfShoulders - LENGTH.sternumToClavicle)]));
   const upperArm = ballJoint(
     thorax,
     out,
-    pose[`${side}.shoulder.flex`],
-    pose[`${side}.shoulder.out`],
-    pose[`${side}.shoulder.turn`],
+    pose[at['shoulder.flex']],
+    pose[at['shoulder.out']],
+    pose[at['shoulder.turn']],
   );
   const elbow = add(shoulder, turned(upperArm, [0, -LENGTH.upperArm, 0]));
-  const forearm = after(
-    upperArm,
-    after(aboutZ(pose[`${side}.elbow.flex`]), aboutY(out * pose[`${side}.forearm.turn`])),
-  );
+  const forearm = after(upperArm, after(aboutZ(pose[at['elbow.flex']]), aboutY(out * pose[at['forearm.turn']])));
   const wrist = add(elbow, turned(forearm, [0, -LENGTH.forearm, 0]));
-  const hand = after(forearm, after(aboutZ(pose[`${side}.wrist.tilt`]), aboutX(out * pose[`${side}.wrist.flex`])));
+  const hand = after(forearm, after(aboutZ(pose[at['wrist.tilt']]), aboutX(out * pose[at['wrist.flex']])));
   return {
     clavicle,
     shoulder,
@@ -110,19 +108,20 @@ export function legOf(
   pelvis: Turn,
 ): Pick<Limbs, 'hip' | 'knee' | 'ankle' | 'heel' | 'ball' | 'toe' | 'thigh' | 'shank' | 'foot' | 'toes'> {
   const out = outward(side);
+  const at = SIDE_ANGLES[side];
   const hip = add(root, turned(pelvis, [0, 0, out * LENGTH.halfHips]));
-  const thigh = ballJoint(pelvis, out, pose[`${side}.hip.flex`], pose[`${side}.hip.out`], pose[`${side}.hip.turn`]);
+  const thigh = ballJoint(pelvis, out, pose[at['hip.flex']], pose[at['hip.out']], pose[at['hip.turn']]);
   const knee = add(hip, turned(thigh, [0, -LENGTH.thigh, 0]));
-  const shank = after(thigh, aboutZ(-pose[`${side}.knee.flex`]));
+  const shank = after(thigh, aboutZ(-pose[at['knee.flex']]));
   const ankle = add(knee, turned(shank, [0, -LENGTH.shank, 0]));
   const foot = after(
     shank,
     after(
-      aboutY(out * pose[`${side}.ankle.turn`]),
-      after(aboutZ(pose[`${side}.ankle.flex`]), aboutX(out * pose[`${side}.ankle.tilt`])),
+      aboutY(out * pose[at['ankle.turn']]),
+      after(aboutZ(pose[at['ankle.flex']]), aboutX(out * pose[at['ankle.tilt']])),
     ),
   );
-  const toes = after(foot, aboutZ(pose[`${side}.toes.up`]));
+  const toes = after(foot, aboutZ(pose[at['toes.up']]));
   const ball = add(ankle, turned(foot, BALL_FROM_ANKLE));
   return {
     hip,
@@ -141,9 +140,13 @@ export function legOf(
 /** Where the ball of the foot is, in the frame of the foot. */
 export const BALL_FROM_ANKLE: Vec = [LENGTH.ball, -LENGTH.ankleHeight, 0];
 
+/** How the pelvis is turned in the room. */
+export const pelvisOf = (pose: Pose): Turn =>
+  after(aboutY(pose['pelvis.turn']), after(aboutZ(-pose['pelvis.tilt']), aboutX(pose['pelvis.list'])));
+
 /** The whole body with its pelvis at `root`. */
 export function bodyAt(pose: Pose, root: Vec = [0, 0, 0]): Body {
-  const pelvis = after(aboutY(pose['pelvis.turn']), after(aboutZ(-pose['pelvis.tilt']), aboutX(pose['pelvis.list'])));
+  const pelvis = pelvisOf(pose);
   const waist = add(root, turned(pelvis, [0, LENGTH.pelvis, 0]));
   const lumbar = spine(pelvis, pose, 'lumbar');
   const chest = add(waist, turned(lumbar, [0, LENGTH.lumbar, 0]));
@@ -151,10 +154,8 @@ export function bodyAt(pose: Pose, root: Vec = [0, 0, 0]): Body {
   const nape = add(chest, turned(thorax, [0, LENGTH.thorax, 0]));
   const head = spine(thorax, pose, 'neck');
   const headBase = add(nape, turned(head, [0, LENGTH.neck, 0]));
-  const limbs = (side: BodySide): Limbs => ({
-    ...armOf(pose, side, nape, thorax),
-    ...legOf(pose, side, root, pelvis),
-  });
+  const limbs = (side: BodySide): Limbs =>
+    Object.assign(armOf(pose, side, nape, thorax), legOf(pose, side, root, pelvis));
   return {
     root,
     waist,

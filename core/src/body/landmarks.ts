@@ -104,9 +104,12 @@ function seenFrom(name: LandmarkName, spot: Spot, trunk: readonly Spot[]): numbe
   return /^(left|right)\./.test(name) && spot.near < middle - 4 ? FAR_SIDE : 1;
 }
 
-/** Every landmark of a motion at a time in seconds, seen from one side. */
-export function landmarksAt(motion: Motion, seconds: number, view: View): Landmarks {
-  const { body } = frameAt(motion, seconds);
+/** Every landmark of a motion at a time in seconds, seen from one side. Faults are those that the motion was made with. */
+export const landmarksAt = (motion: Motion, seconds: number, view: View): Landmarks =>
+  landmarksOf(frameAt(motion, seconds).body, view);
+
+/** Every landmark of a body, seen from one side. */
+export function landmarksOf(body: Body, view: View): Landmarks {
   const see = projectionOf(view);
   const trunk = [body.root, body.waist, body.chest, body.nape].map(see);
   return Object.fromEntries(

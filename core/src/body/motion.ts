@@ -13,7 +13,7 @@ import {
   type Held,
   type Hold,
 } from './contacts.js';
-import { contactsOf, layersOf, type Figure, type FigureKey, type FigureLibrary } from './figure.js';
+import { contactsOf, layersOf, type Figure, type FigureFault, type FigureKey, type FigureLibrary } from './figure.js';
 import { bodyAt, type Body } from './kinematics.js';
 import { add, between, distance, minus, times, type Vec } from './rotation.js';
 import { ANGLES, anglesOf, LIMITS, posed, SIDES_OF_BODY, type Angle, type Pose } from './skeleton.js';
@@ -191,34 +191,51 @@ function settleAll(
   written: readonly Written[],
   base: readonly Contact[],
   before: readonly Key[],
+  faults: FaultAmounts = {},
 ): Key[] {
   const keys: Key[] = [];
-  for (const { key } of written) {
+  for (const { key, at } of written) {
     const all = [...before, ...keys];
     const lift = Array.isArray(key) ? 0 : key.lift;
-    keys.push(settle(figure, poseOf(library, key), holdsOf(figure, key), base, all.at(-1), all[0], lift));
+    const pose = mixedIn(poseOf(library, key), figure, faults, at);
+    keys.push(settle(figure, pose, holdsOf(figure, key), base, all.at(-1), all[0], lift));
   }
   return keys;
 }
 
-/** A settled posture with faults mixed in, kept within what joints can do, and held again. */
-function withFaults(key: Key, figure: Figure, faults: FaultAmounts, at: Written['at'], base: readonly Contact[]): Key {
-  const changed: Record<Angle, number> = { ...key.pose };
-  const freed = new Set<Contact>();
-  for (const [id, amount] of Object.entries(faults)) {
+/** The faults that show at this end of a rep. */
+const active = (figure: Figure, faults: FaultAmounts, at: Written['at']): [fault: FigureFault, amount: number][] =>
+  Object.entries(faults).flatMap(([id, amount]): [FigureFault, number][] => {
     const fault = figure.faults[id];
-    if (!fault || amount === 0 || (figure.end && fault.at !== 'all' && fault.at !== at)) continue;
-    for (const contact of fault.free.flatMap(contactsOf)) freed.add(contact);
+    if (!fault || amount === 0 || (figure.end && fault.at !== 'all' && fault.at !== at)) return [];
+    return [[fault, amount]];
+  });
+
+/** A posture with faults mixed in, kept within what joints can do. */
+function mixedIn(pose: Pose, figure: Figure, faults: FaultAmounts, at: Written['at']): Pose {
+  const changed: Record<Angle, number> = { ...pose };
+  for (const [fault, amount] of active(figure, faults, at))
     for (const [written, by] of Object.entries(fault.set))
       for (const angle of anglesOf(written)) {
         const [least, most] = LIMITS[angle];
         changed[angle] = Math.min(most, Math.max(least, changed[angle] + by * amount));
       }
-  }
+  return changed;
+}
+
+/** A settled posture with faults mixed in, and held again where the clean rep is held. */
+function withFaults(key: Key, figure: Figure, faults: FaultAmounts, at: Written['at'], base: readonly Contact[]): Key {
+  const freed = new Set(active(figure, faults, at).flatMap(([fault]) => fault.free.flatMap(contactsOf)));
   const anchors = new Map([...key.anchors].filter(([contact]) => !freed.has(contact)));
   // In a hold the fault is there from the start, with hands and feet where it puts them.
   const still = !figure.end && !figure.cycle;
-  return within(changed, anchors, base, key.root, (contact) => still && !base.includes(contact));
+  return within(
+    mixedIn(key.pose, figure, faults, at),
+    anchors,
+    base,
+    key.root,
+    (contact) => still && !base.includes(contact),
+  );
 }
 
 /** Makes a figure ready to be drawn at any time. Cheap: a few postures are settled. */
@@ -235,10 +252,19 @@ export function motionOf(library: FigureLibrary, figure: Figure, dose: Dose, fau
   const cleanOut = settleAll(library, figure, out, base, []);
   const cleanHome = settleAll(library, figure, home, base, cleanOut);
   const faulty = Object.values(faults).some((amount) => amount > 0);
-  const outKeys = faulty ? out.map(({ at }, i) => withFaults(cleanOut[i] as Key, figure, faults, at, base)) : cleanOut;
-  const homeKeys = faulty
-    ? home.map(({ at }, i) => withFaults(cleanHome[i] as Key, figure, faults, at, base))
-    : cleanHome;
+  const elsewhere = Object.entries(faults).some(([id, amount]) => amount > 0 && figure.faults[id]?.stance);
+  const held = (clean: readonly Key[], written: readonly Written[]): Key[] =>
+    clean.map((key, i) => withFaults(key, figure, faults, written[i]?.at ?? 'end', base));
+  const outKeys = elsewhere
+    ? settleAll(library, figure, out, base, [], faults)
+    : faulty
+      ? held(cleanOut, out)
+      : cleanOut;
+  const homeKeys = elsewhere
+    ? settleAll(library, figure, home, base, outKeys, faults)
+    : faulty
+      ? held(cleanHome, home)
+      : cleanHome;
 
   const segments = figure.cycle
     ? roundOf(outKeys, figure.step, dose.phases)

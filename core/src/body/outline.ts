@@ -4,7 +4,7 @@ import type { Spot } from './projection.js';
 export type Point = readonly [x: number, y: number];
 
 /** Corners of a circle's outline: enough to look round at the size of a page. */
-const CORNERS = 20;
+const CORNERS = 16;
 const CIRCLE: readonly Point[] = Array.from({ length: CORNERS }, (_, i) => {
   const angle = (2 * Math.PI * i) / CORNERS;
   return [Math.cos(angle), Math.sin(angle)];
@@ -35,17 +35,39 @@ export function hull(points: readonly Point[]): Point[] {
   return [...half(sorted), ...half(sorted.reverse())];
 }
 
-const short = (n: number): string => String(Math.round(n * 10) / 10);
+/** Paths are written in whole millimetres: whole numbers are written far quicker than fractions, and nobody sees less. */
+const short = (cm: number): number => Math.round(cm * MM_PER_CM);
+export const MM_PER_CM = 10;
 
 export const pathOf = (points: readonly Point[]): string =>
   points.length === 0 ? '' : `M${points.map(([x, y]) => `${short(x)} ${short(y)}`).join('L')}Z`;
+
+/** Two circles and everything between them: their outer tangents and the arcs behind them. */
+export function capsule(a: Spot, radiusA: number, b: Spot, radiusB: number): string {
+  const far = Math.hypot(b.x - a.x, b.y - a.y);
+  if (far <= Math.abs(radiusA - radiusB)) return radiusA > radiusB ? round(a, radiusA) : round(b, radiusB);
+  const along = Math.atan2(b.y - a.y, b.x - a.x);
+  const open = Math.acos((radiusA - radiusB) / far);
+  const at = ({ x, y }: Spot, radius: number, angle: number) =>
+    `${short(x + radius * Math.cos(angle))} ${short(y + radius * Math.sin(angle))}`;
+  const [one, other] = [along + open, along - open];
+  const wide = open < Math.PI / 2 ? 1 : 0;
+  return (
+    `M${at(a, radiusA, one)}A${short(radiusA)} ${short(radiusA)} 0 ${wide} 1 ${at(a, radiusA, other)}` +
+    `L${at(b, radiusB, other)}A${short(radiusB)} ${short(radiusB)} 0 ${1 - wide} 1 ${at(b, radiusB, one)}Z`
+  );
+}
+
+/** A whole circle, the same way round as everything else. */
+export function round({ x, y }: Spot, radius: number): string {
+  const r = short(radius);
+  return `M${short(x - radius)} ${short(y)}A${r} ${r} 0 1 1 ${short(x + radius)} ${short(y)}A${r} ${r} 0 1 1 ${short(x - radius)} ${short(y)}Z`;
+}
 
 /** A limb through some places, as wide at each as said. */
 export function limb(places: readonly Spot[], radii: readonly number[]): string {
   let path = '';
   for (let i = 1; i < places.length; i += 1)
-    path += pathOf(
-      hull([...circle(places[i - 1] as Spot, radii[i - 1] ?? 1), ...circle(places[i] as Spot, radii[i] ?? 1)]),
-    );
+    path += capsule(places[i - 1] as Spot, radii[i - 1] ?? 1, places[i] as Spot, radii[i] ?? 1);
   return path;
 }

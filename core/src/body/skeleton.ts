@@ -70,7 +70,7 @@ const SIDED = {
   'hip.turn': [-60, 50],
   'knee.flex': [-5, 160],
   'ankle.flex': [-70, 45],
-  'ankle.tilt': [-45, 45],
+  'ankle.tilt': [-52, 52],
   'ankle.turn': [-50, 50],
   'toes.up': [-20, 90],
   /** How far the heel of a planted foot is lifted; it turns on the ball. */
@@ -98,6 +98,11 @@ export const WRITTEN_ANGLES: ReadonlySet<string> = new Set([...ANGLES, ...Object
 export type Pose = Readonly<Record<Angle, number>>;
 /** Some angles of a posture, as written: `hip.flex` for both sides, `left.hip.flex` for one. */
 export type PartialPose = Readonly<Record<string, number>>;
+
+/** The full names of one side's angles: made once, because making names is what a frame would spend most of its time on. */
+export const SIDE_ANGLES = Object.fromEntries(
+  SIDES_OF_BODY.map((side) => [side, Object.fromEntries(sided.map(([name]) => [name, `${side}.${name}`]))]),
+) as Readonly<Record<BodySide, Readonly<Record<SidedAngle, Angle>>>>;
 
 /** Standing at ease: everything at nought. */
 export const AT_EASE: Pose = Object.fromEntries(ANGLES.map((angle) => [angle, 0])) as Pose;

@@ -5,6 +5,7 @@ import {
   draw,
   frameAt,
   marksOf,
+  MM_PER_CM,
   shadowOf,
   type Box,
   type FigureFault,
@@ -17,6 +18,7 @@ interface Props {
   motion: Motion;
   seconds: number;
   view: View;
+  /** Empty where the words beside it say it all. */
   title: string;
   reflect?: boolean;
   /** Drawn pale behind, such as the clean rep behind its fault. */
@@ -59,8 +61,7 @@ export function FigureDrawing({
   const arc = angle && motion.figure.joint ? arcOf(frame, view, motion.figure.joint) : null;
   return (
     <svg
-      role="img"
-      aria-label={title}
+      {...(title ? { role: 'img', 'aria-label': title } : { 'aria-hidden': true })}
       className={`figure ${className ?? ''}`}
       viewBox={`${x} ${y} ${width} ${height}`}
       preserveAspectRatio="xMidYMax meet"
@@ -69,16 +70,18 @@ export function FigureDrawing({
       {view !== 'oblique' && <line className="floor" x1={-400} x2={400} y1={0.6} y2={0.6} />}
       <ellipse className="shadow" cx={shadow.x} cy={shadow.y + 2} rx={shadow.half} ry={2.6} />
       {ghost && (
-        <g className="ghost">
+        <g className="ghost" transform={`scale(${1 / MM_PER_CM})`}>
           {draw(ghost, frameAt(ghost, seconds), view, flip).map(({ d, tone }, i) => (
             <path key={i} className={tone} d={d} />
           ))}
         </g>
       )}
-      {draw(motion, frame, view, flip).map(({ d, tone }, i) => (
-        // Shapes come and go in order of distance: their place is their name.
-        <path key={i} className={tone} d={d} />
-      ))}
+      <g transform={`scale(${1 / MM_PER_CM})`}>
+        {draw(motion, frame, view, flip).map(({ d, tone }, i) => (
+          // Shapes come and go in order of distance: their place is their name.
+          <path key={i} className={tone} d={d} />
+        ))}
+      </g>
       {mark &&
         marksOf(frame, view, mark).map((spot, i) => <circle key={i} className="mark" cx={spot.x} cy={spot.y} r={13} />)}
       {arc && (

@@ -50,7 +50,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
         <p className="quiet">
           {drawn.length} of {movements.length} movements are drawn; the rest have no figure yet.
         </p>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <select
             className="select w-auto"
             aria-label="Family"
@@ -108,7 +108,7 @@ function Row({
       <Link className="link self-start font-semibold" to={`/library/${movement.id}`}>
         {movement.name}
       </Link>
-      <div className="h-36 [&>div]:h-full">
+      <div className="h-36 min-w-0 [&>div]:h-full">
         <Strip motion={motion} view={view ?? motion.figure.view} name={movement.name} />
       </div>
       <ul className="flex flex-wrap gap-3">

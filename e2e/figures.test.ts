@@ -1,0 +1,78 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './studio.js';
+
+const drawn = (page: Page, name: string) => page.getByRole('img', { name, exact: true });
+/** Everything that a picture consists of. */
+const shapes = (page: Page, name: string) =>
+  drawn(page, name).evaluate((svg) => [...svg.querySelectorAll('path')].map((path) => path.getAttribute('d')).join());
+
+test('a movement is shown moving, stopped at a phase, seen from another side, and beside its fault', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library/bodyweight-squat`);
+  const figure = page.getByRole('region', { name: 'Figure' });
+  await drawn(page, 'Bodyweight squat').waitFor();
+  const first = await shapes(page, 'Bodyweight squat');
+  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(first);
+
+  await figure.getByRole('button', { name: 'Bottom' }).click();
+  await expect(figure.getByRole('button', { name: 'Play' })).toBeVisible();
+  const low = await shapes(page, 'Bodyweight squat');
+  await figure.getByRole('button', { name: 'Lower' }).click();
+  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(low);
+  await figure.getByRole('button', { name: 'Bottom' }).click();
+  await expect.poll(() => shapes(page, 'Bodyweight squat')).toBe(low);
+
+  await figure.getByLabel('Seen from').selectOption('In front');
+  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(low);
+  await figure.getByRole('button', { name: 'Angle' }).click();
+  await expect(figure.getByText(/^1\d\d°$/)).toBeVisible();
+
+  await figure.getByLabel('Fault shown').selectOption('Knees cave in');
+  const fault = drawn(page, 'Bodyweight squat: Knees cave in');
+  await expect(fault.locator('.mark').first()).toBeVisible();
+  await expect(drawn(page, 'Bodyweight squat')).toBeVisible();
+  await figure.getByRole('button', { name: 'Laid over' }).click();
+  await expect(fault.locator('.ghost path').first()).toBeAttached();
+  await expect(drawn(page, 'Bodyweight squat')).toHaveCount(0);
+});
+
+test('whoever wants no motion gets the key postures, and a movement without a figure says so', async ({
+  page,
+  studio,
+}) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await page.goto(`${studio.address}/library/goblet-squat`);
+  await expect(drawn(page, 'Goblet squat, posture 3 of 3')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play' })).toHaveCount(0);
+  await page.goto(`${studio.address}/library/stretch-calf`);
+  await expect(page.getByText('No figure is drawn for this movement yet.')).toBeVisible();
+});
+
+test('figures stand beside one another in a comparison, on the ladder, on a card, on the floor and on their sheet', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library/compare?ids=reverse-lunge,side-lunge`);
+  for (const name of ['Reverse lunge', 'Side lunge']) await expect(drawn(page, name)).toBeVisible();
+  await page.goto(`${studio.address}/library/map?family=hinge&at=good-morning`);
+  await expect(page.locator('.react-flow__node .figure').first()).toBeVisible();
+  await page.goto(`${studio.address}/library/goblet-squat/card`);
+  await expect(drawn(page, 'Goblet squat, posture 3 of 3')).toBeVisible();
+
+  await page.goto(`${studio.address}/library/figures?family=hinge`);
+  await expect(page.getByText(/^\d{3} of \d{3} movements are drawn; the rest have no figure yet\.$/)).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Good morning: / }).first()).toBeVisible();
+
+  await studio.openFloor(page, 'Osei Brandt', 'Goblet squat');
+  await page.getByRole('button', { name: 'Knees cave in' }).click();
+  await page.getByRole('group', { name: 'Did it work?' }).waitFor();
+  await page.keyboard.press('d');
+  const sheet = page.getByRole('dialog', { name: 'Goblet squat' });
+  await expect(sheet.getByRole('img', { name: 'Goblet squat: Knees cave in' })).toBeVisible();
+  await studio.stop();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Demonstrate' }).click();
+  await expect(sheet.getByRole('img', { name: 'Goblet squat: Knees cave in' })).toBeVisible();
+});

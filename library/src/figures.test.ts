@@ -1,0 +1,250 @@
+/** Laws that hold for every figure that ships: what a trainer would laugh at does not pass. */
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import {
+  beyondLimits,
+  draw,
+  distance,
+  frameAt,
+  landmarksAt,
+  motionOf,
+  pointOf,
+  repSeconds,
+  type Body,
+  type FigureLibrary,
+  type Frame,
+  type Motion,
+  type Vec,
+} from '@waxwing/core/body';
+import { bestView } from '@waxwing/core/coaching';
+import type { Movement } from '@waxwing/core/movement';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { figureShortfalls, LibraryError, loadFigures, loadLibrary } from './index.js';
+
+const FOLDER = join(import.meta.dirname, '../figures');
+/** Moments of a round that are looked at. */
+const MOMENTS = 24;
+
+let library: FigureLibrary;
+let drawn: { movement: Movement; clean: Motion }[];
+beforeAll(() => {
+  library = loadFigures(FOLDER);
+  drawn = loadLibrary(join(FOLDER, '../movements')).flatMap((movement) => {
+    const figure = library.figures[movement.id];
+    return figure ? [{ movement, clean: motionOf(library, figure, movement) }] : [];
+  });
+});
+
+const moments = (motion: Motion): Frame[] =>
+  Array.from({ length: MOMENTS }, (_, i) => frameAt(motion, (motion.seconds * i) / MOMENTS));
+
+/** Every figure clean and with each of its faults in full, and what it is called. */
+function* everyMotion(): Generator<[name: string, motion: Motion]> {
+  for (const { movement, clean } of drawn) {
+    yield [movement.id, clean];
+    for (const id of Object.keys(clean.figure.faults))
+      yield [`${movement.id}, ${id}`, motionOf(library, clean.figure, movement, { [id]: 1 })];
+  }
+}
+
+/** How far each part is above the floor, less what it is thick. */
+function clearances({ root, nape, headBase, crown, left, right }: Body): [part: string, cm: number][] {
+  const head: Vec = [0, (headBase[1] + crown[1]) / 2, 0];
+  const middle: [string, Vec, number][] = [
+    ['seat', root, 7],
+    ['nape', nape, 4],
+    ['head', head, 7],
+  ];
+  const limbs = [left, right].flatMap((limb): [string, Vec, number][] => [
+    ['heel', limb.heel, 0],
+    ['ball', limb.ball, 0],
+    ['toe', limb.toe, 0],
+    ['knee', limb.knee, 3.5],
+    ['elbow', limb.elbow, 3],
+    ['wrist', limb.wrist, 2],
+    ['fingertip', limb.fingertip, 0],
+  ]);
+  return [...middle, ...limbs].map(([part, at, thick]) => [part, at[1] - thick]);
+}
+
+/** What is wrong with any moment of any motion, in words; nothing is what is wanted. */
+function wrongs(look: (frame: Frame, motion: Motion) => string | undefined): string[] {
+  const found = new Set<string>();
+  for (const [name, motion] of everyMotion())
+    for (const frame of moments(motion)) {
+      const wrong = look(frame, motion);
+      if (wrong) found.add(`${name}: ${wrong}`);
+    }
+  return [...found];
+}
+
+describe('every figure, clean and with each fault', () => {
+  test('keeps its joints within their limits at every moment', () => {
+    expect(wrongs(({ pose }) => beyondLimits(pose).join(' '))).toEqual([]);
+  });
+
+  test('is never more than a centimetre under the floor', () => {
+    const under = ({ body }: Frame) =>
+      clearances(body)
+        .filter(([, cm]) => cm < -1)
+        .map(([part]) => part);
+    expect(wrongs((frame) => under(frame).join(' '))).toEqual([]);
+  });
+
+  test('leaves what is planted where it is, to half a centimetre', () => {
+    const slipped = ({ body, anchors }: Frame) =>
+      [...anchors]
+        .filter(([contact, { at }]) => distance(pointOf(body, contact), at) >= 0.5)
+        .map(([contact]) => contact);
+    expect(wrongs((frame) => slipped(frame).join(' '))).toEqual([]);
+  });
+
+  test('moves without a jump', () => {
+    const step = 1 / 20;
+    const jumps = drawn.flatMap(({ movement, clean }) => {
+      if (clean.figure.cycle) return [];
+      const bodies = Array.from({ length: Math.ceil(clean.seconds / step) }, (_, i) => frameAt(clean, i * step).body);
+      return bodies.flatMap((body, i) => {
+        const next = bodies[i + 1];
+        const far = next ? Math.max(distance(body.root, next.root), distance(body.crown, next.crown)) : 0;
+        return far > 22 ? [`${movement.id} at ${(i * step).toFixed(2)}: ${far.toFixed(0)} cm`] : [];
+      });
+    });
+    expect(jumps).toEqual([]);
+  });
+});
+
+describe('a fault', () => {
+  test('of no amount is the clean rep', () => {
+    for (const { movement, clean } of drawn) {
+      const none = Object.fromEntries(Object.keys(clean.figure.faults).map((id) => [id, 0]));
+      const still = motionOf(library, clean.figure, movement, none);
+      for (let i = 0; i < 5; i += 1) {
+        const seconds = (clean.seconds * i) / 5;
+        expect(draw(still, frameAt(still, seconds), 'side')).toEqual(draw(clean, frameAt(clean, seconds), 'side'));
+      }
+    }
+  });
+
+  test('is seen: from the side that shows it best some point is three centimetres off the clean rep', () => {
+    const unseen = drawn.flatMap(({ movement, clean }) =>
+      movement.faults
+        .filter(({ id }) => id in clean.figure.faults)
+        .filter((fault) => {
+          const faulty = motionOf(library, clean.figure, movement, { [fault.id]: 1 });
+          const view = bestView(fault);
+          return !Array.from({ length: 12 }, (_, i) => (clean.seconds * i) / 12).some((seconds) => {
+            const [a, b] = [landmarksAt(clean, seconds, view), landmarksAt(faulty, seconds, view)];
+            return Object.entries(a).some(([name, { spot }]) => {
+              const other = b[name as keyof typeof b].spot;
+              return Math.hypot(spot.x - other.x, spot.y - other.y) > 3;
+            });
+          });
+        })
+        .map(({ id }) => `${movement.id}, ${id}`),
+    );
+    expect(unseen).toEqual([]);
+  });
+
+  test('grows with its amount and several can be mixed', () => {
+    const { movement, clean } = drawn.find((one) => one.movement.id === 'goblet-squat') ?? {};
+    if (!movement || !clean) throw new Error('no goblet squat');
+    const bottom = repSeconds(movement.dose.tempo, 'lower')[0] + 0.1;
+    const knees = (faults: Record<string, number>) => {
+      const { left, right } = frameAt(motionOf(library, clean.figure, movement, faults), bottom).body;
+      return [distance(left.knee, right.knee), left.heel[1]] as const;
+    };
+    const widths = [0, 0.3, 0.6, 1].map((amount) => knees({ 'knees-in': amount })[0]);
+    expect(widths).toEqual(widths.toSorted((a, b) => b - a));
+    const both = knees({ 'knees-in': 1, 'heels-lift': 1 });
+    expect(both[0]).toBeLessThan((widths[0] ?? 0) - 10);
+    expect(both[1]).toBeGreaterThan(4);
+  });
+});
+
+describe('time', () => {
+  test('a rep lasts as long as the tempo says, and a squat is lowest when it is said to be', () => {
+    for (const { movement, clean } of drawn) {
+      if (!clean.figure.end) continue;
+      const parts = repSeconds(movement.dose.tempo, clean.figure.first);
+      expect(clean.seconds).toBeCloseTo(
+        parts.reduce((sum, one) => sum + one, 0),
+        9,
+      );
+    }
+    const { clean } = drawn.find((one) => one.movement.id === 'bodyweight-squat') ?? {};
+    if (!clean) throw new Error('no squat');
+    const lowest = moments(clean).reduce((low, frame) => (frame.body.root[1] < low.body.root[1] ? frame : low));
+    expect(['lower', 'bottom', 'rise']).toContain(lowest.phase);
+    expect(lowest.body.root[1]).toBeLessThan((moments(clean)[0]?.body.root[1] ?? 0) - 25);
+  });
+
+  test('a round that travels ends a stride further on, in the posture in which it began', () => {
+    const { clean } = drawn.find((one) => one.movement.id === 'walking-lunge') ?? {};
+    if (!clean) throw new Error('no walking lunge');
+    expect(clean.travel[0]).toBeGreaterThan(60);
+    const start = frameAt(clean, 0);
+    const end = frameAt(clean, clean.seconds - 1e-6);
+    expect(end.body.root[0] - start.body.root[0]).toBeCloseTo(clean.travel[0], 0);
+    expect(end.body.root[1]).toBeCloseTo(start.body.root[1], 1);
+  });
+});
+
+describe('the files', () => {
+  test('draw at least eighty movements with two faults each, and little else travels to the page', () => {
+    expect(
+      figureShortfalls(
+        library,
+        drawn.map(({ movement }) => movement),
+      ),
+    ).toEqual([]);
+    expect(drawn.filter(({ clean }) => Object.keys(clean.figure.faults).length >= 2).length).toBeGreaterThanOrEqual(80);
+    expect(gzipSync(JSON.stringify(library)).length).toBeLessThan(150 * 1024);
+  });
+
+  test.each<[string, string, (text: string) => string, string]>([
+    [
+      'an angle of no body',
+      'squat.yaml',
+      (text) => text.replace('knee.flex: -56', 'tail.flex: -56'),
+      'squat.yaml: bodyweight-squat.faults.cut-short.set',
+    ],
+    [
+      'a posture that is not there',
+      'squat.yaml',
+      (text) => text.replace('[squat, reach]', '[sqat, reach]'),
+      'squat.yaml: bodyweight-squat.end[0] no posture "sqat"',
+    ],
+    [
+      'an unknown field',
+      'arms.yaml',
+      (text) => text.replace('joint: elbow', 'hinge: elbow'),
+      'arms.yaml: standing-curl.hinge is not a known field',
+    ],
+    [
+      'a contact of no body',
+      'floor.yaml',
+      (text) => text.replace('base: [back]', 'base: [tail]'),
+      'floor.yaml: glute-bridge.base[0] must be one of',
+    ],
+    ['no YAML', 'legs.yaml', (text) => `${text}\n  - [`, 'legs.yaml: is not valid YAML'],
+    [
+      'a posture out of bounds',
+      'poses.yaml',
+      (text) => text.replace('hip.flex: 122', 'hip.flex: 1220'),
+      'poses.yaml: squat.hip.flex',
+    ],
+  ])('%s is refused by file and path', (_, file, spoil, said) => {
+    const folder = mkdtempSync(join(tmpdir(), 'waxwing-figures-'));
+    try {
+      cpSync(FOLDER, folder, { recursive: true });
+      writeFileSync(join(folder, file), spoil(readFileSync(join(folder, file), 'utf8')));
+      expect(() => loadFigures(folder)).toThrow(LibraryError);
+      expect(() => loadFigures(folder)).toThrow(said);
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
+  });
+});
