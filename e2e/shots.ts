@@ -16,7 +16,8 @@ test('the desk', async ({ page, studio }) => {
   await page.getByRole('link', { name: /Bird dog, elbow/ }).waitFor();
   await shoot(page, 'library');
   await page.goto(`${studio.address}/library/goblet-squat`);
-  await page.getByText('Knees cave in').click();
+  await page.getByText('Knees cave in').first().click();
+  await page.getByRole('button', { name: 'Bottom' }).click();
   await shoot(page, 'movement');
   await page.goto(`${studio.address}/people/${await studio.clientId('Joaquim Peel')}`);
   await page
@@ -43,6 +44,14 @@ test('the library at work', async ({ page, studio }) => {
   await open(`/goblet-squat/swap?reason=pain&client=${await studio.clientId('Joaquim Peel')}`);
   await page.getByText('spares the knee').first().waitFor();
   await shoot(page, 'swap');
+  await open('/goblet-squat?fault=knees-in');
+  await page.getByRole('button', { name: 'Bottom' }).click();
+  await page.locator('.figure .mark').first().waitFor();
+  await shoot(page, 'fault-beside-clean');
+  await open('/figures?family=squat');
+  await page.getByRole('img', { name: 'Goblet squat: Knees cave in' }).waitFor();
+  await page.getByRole('link', { name: 'Bodyweight squat', exact: true }).scrollIntoViewIfNeeded();
+  await shoot(page, 'figures');
   await open('/health');
   await page.getByText('worst first').waitFor();
   await shoot(page, 'health');
@@ -61,6 +70,11 @@ test('the floor and the review', async ({ page, studio }) => {
   await page.getByRole('button', { name: 'Knees cave in' }).click();
   await page.getByRole('button', { name: 'Fixed' }).waitFor();
   await shoot(page, 'floor-correct');
+  await page.getByRole('button', { name: 'Demonstrate' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Bottom' }).click();
+  await page.locator('.figure .mark').first().waitFor();
+  await shoot(page, 'demonstrate');
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'No change' }).click();
   await page.getByRole('button', { name: 'Fixed' }).click();
   await done.click();

@@ -10,11 +10,12 @@ import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './pre
 
 ensureInstalled();
 ensureBuilt();
+const { draw, frameAt, motionOf } = await import('@waxwing/core/body');
 const { packOf } = await import('@waxwing/core/formats');
 const { buildCatalog, libraryHealth, SWAP_REASONS, substitutes } = await import('@waxwing/core/ladder');
 const { kitCounts } = await import('@waxwing/core/movement');
 const { fold } = await import('@waxwing/core/session');
-const { loadLibrary } = await import('@waxwing/library');
+const { loadFigures, loadLibrary } = await import('@waxwing/library');
 
 const MANY = 5_000;
 const starter = loadLibrary(join(ROOT, 'library/movements'));
@@ -105,6 +106,19 @@ const query = (/** @type {number} */ run) =>
   });
 row('substitutes among 5,000 movements, p95', p95(await times(210, query)), 'ms', 5);
 row('health of 5,000 movements', await time(9, () => libraryHealth(many)), 'ms', 300);
+
+const drawn = loadFigures(join(ROOT, 'library/figures'));
+const squat = starter.find(({ id }) => id === 'goblet-squat');
+const figure = drawn.figures['goblet-squat'];
+if (!squat || !figure) throw new Error('the goblet squat has no figure');
+const motion = motionOf(drawn, figure, squat);
+row(
+  'one frame of a figure, kinematics and paths',
+  await time(2_000, (run) => draw(motion, frameAt(motion, run * 0.03), 'oblique')),
+  'ms',
+  0.5,
+);
+row('all figures, gzip', gzipSync(JSON.stringify(drawn)).length / 1024, 'kB', 150);
 
 const session = '018f0000-0000-7000-8000-0000000005e5';
 const client = '018f0000-0000-7000-8000-00000000c11e';
@@ -279,6 +293,22 @@ async function inBrowser(address) {
     opened.push(performance.now() - start);
   }
   row('a movement page after a click', median(opened), 'ms', 300);
+
+  await page.goto(`${address}/library/figures?family=bridge`);
+  await page.getByRole('button', { name: 'Play all' }).click();
+  const late = await page.evaluate(async () => {
+    const seconds = 4;
+    const frame = 1000 / 60;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const began = performance.now();
+    let shown = 0;
+    while (performance.now() - began < seconds * 1000) {
+      await new Promise(requestAnimationFrame);
+      shown += 1;
+    }
+    return Math.max(0, Math.round((performance.now() - began) / frame) - shown) / seconds;
+  });
+  row('frames dropped a second with six figures playing', late, 'of 60', 6);
   await browser.close();
 }
 

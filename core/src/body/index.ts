@@ -1,6 +1,7 @@
 export * from './contacts.js';
 export * from './drawing.js';
 export * from './figure.js';
+export { checkFigures, checkPoses } from './figure-schema.js';
 export * from './kinematics.js';
 export * from './landmarks.js';
 export * from './motion.js';

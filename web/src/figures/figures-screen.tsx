@@ -1,15 +1,17 @@
 /** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
-import type { FigureLibrary } from '@waxwing/core/body';
+import type { FigureLibrary, Motion } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import type { MovementPage, MovementSummary } from '@waxwing/core/formats';
 import { label, VIEW_WORDS, VIEWS, type View } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { figuresQuery, movementQuery, movementsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { LibraryTitle } from '../library/library-header';
 import { FigureDrawing } from './figure';
 import { keyTimes, Strip } from './strip';
+import { useClock } from './use-clock';
 import { motionIn } from './use-motion';
 
 export function FiguresScreen() {
@@ -30,6 +32,7 @@ export function FiguresScreen() {
 
 function Sheet({ library, movements }: { library: FigureLibrary; movements: readonly MovementSummary[] }) {
   const [params, setParams] = useSearchParams();
+  const [playing, play] = useState(false);
   const drawn = movements.filter(({ id }) => id in library.figures);
   const families = [...new Set(drawn.flatMap(({ families: [first] }) => first ?? []))].sort();
   const family = params.get('family') ?? families[0] ?? '';
@@ -51,6 +54,9 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
           {drawn.length} of {movements.length} movements are drawn; the rest have no figure yet.
         </p>
         <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn" onClick={() => play(!playing)}>
+            {playing ? 'Stand still' : 'Play all'}
+          </button>
           <select
             className="select w-auto"
             aria-label="Family"
@@ -83,7 +89,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
         {drawn
           .filter(({ families: [first] }) => first === family)
           .map((movement) => (
-            <Row key={movement.id} library={library} movement={movement} view={view} />
+            <Row key={movement.id} library={library} movement={movement} view={view} playing={playing} />
           ))}
       </ul>
     </>
@@ -94,44 +100,71 @@ function Row({
   library,
   movement,
   view,
+  playing,
+}: {
+  library: FigureLibrary;
+  movement: MovementSummary;
+  view: View | undefined;
+  playing: boolean;
+}) {
+  const motion = useMemo(() => motionIn(library, movement), [library, movement]);
+  if (!motion) return null;
+  const from = view ?? motion.figure.view;
+  return (
+    <li className="grid items-end gap-x-4 gap-y-2 py-3 lg:grid-cols-[11rem_1fr_1.4fr]">
+      <Link className="link self-start font-semibold" to={`/library/${movement.id}`}>
+        {movement.name}
+      </Link>
+      <div className="h-36 min-w-0 [&>*]:h-full">
+        {playing ? (
+          <Playing motion={motion} view={from} name={movement.name} />
+        ) : (
+          <Strip motion={motion} view={from} name={movement.name} />
+        )}
+      </div>
+      <FaultsShown library={library} movement={movement} view={view} />
+    </li>
+  );
+}
+
+/** Keeps its own time, so that a frame draws this figure and nothing else. */
+function Playing({ motion, view, name }: { motion: Motion; view: View; name: string }) {
+  const { seconds } = useClock(true);
+  return <FigureDrawing motion={motion} seconds={seconds} view={view} title={name} className="w-full" />;
+}
+
+/** Drawn once: they stand still while the clean rep plays beside them. */
+const FaultsShown = memo(function FaultsShown({
+  library,
+  movement,
+  view,
 }: {
   library: FigureLibrary;
   movement: MovementSummary;
   view: View | undefined;
 }) {
   const page: MovementPage | undefined = useQuery(movementQuery(movement.id)).data;
-  const motion = motionIn(library, movement);
-  if (!motion) return null;
-  const faults = (page?.movement.faults ?? []).filter(({ id }) => id in motion.figure.faults);
   return (
-    <li className="grid items-end gap-x-4 gap-y-2 py-3 lg:grid-cols-[11rem_1fr_1.4fr]">
-      <Link className="link self-start font-semibold" to={`/library/${movement.id}`}>
-        {movement.name}
-      </Link>
-      <div className="h-36 min-w-0 [&>div]:h-full">
-        <Strip motion={motion} view={view ?? motion.figure.view} name={movement.name} />
-      </div>
-      <ul className="flex flex-wrap gap-3">
-        {faults.map((fault) => {
-          const faulty = motionIn(library, movement, fault.id);
-          const detail = motion.figure.faults[fault.id];
-          if (!faulty || !detail) return null;
-          const worst = detail.at === 'start' ? 0.001 : (keyTimes(faulty).at(-1) ?? 0);
-          return (
-            <li key={fault.id} className="w-28">
-              <FigureDrawing
-                motion={faulty}
-                seconds={faulty.figure.cycle ? 0.001 : worst}
-                view={view ?? bestView(fault)}
-                title={`${movement.name}: ${fault.name}`}
-                mark={detail.mark}
-                className="h-28 w-full"
-              />
-              <p className="text-center text-sm leading-tight">{fault.name}</p>
-            </li>
-          );
-        })}
-      </ul>
-    </li>
+    <ul className="flex flex-wrap gap-3">
+      {(page?.movement.faults ?? []).map((fault) => {
+        const detail = library.figures[movement.id]?.faults[fault.id];
+        const faulty = detail && motionIn(library, movement, fault.id);
+        if (!faulty) return null;
+        const worst = detail.at === 'start' || faulty.figure.cycle ? 0 : (keyTimes(faulty).at(-1) ?? 0);
+        return (
+          <li key={fault.id} className="w-28">
+            <FigureDrawing
+              motion={faulty}
+              seconds={worst}
+              view={view ?? bestView(fault)}
+              title={`${movement.name}: ${fault.name}`}
+              mark={detail.mark}
+              className="h-28 w-full"
+            />
+            <p className="text-center text-sm leading-tight">{fault.name}</p>
+          </li>
+        );
+      })}
+    </ul>
   );
-}
+});

@@ -21,7 +21,7 @@ import {
   type Movement,
 } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { movementQuery } from '../api/queries';
 import { Await } from '../shell/states';
@@ -30,8 +30,10 @@ import { LadderMark } from '../words/ladder-mark';
 import { dayWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
-import { FigurePlayer } from '../figures/player';
 import { useRules, type RulesInForce } from './use-rules';
+
+/** Words first: the figure comes when the page can be read already. */
+const FigurePlayer = lazy(async () => ({ default: (await import('../figures/player')).FigurePlayer }));
 
 export function MovementScreen() {
   const { movementId = '' } = useParams();
@@ -69,7 +71,9 @@ function MovementArticle({ page }: { page: MovementPage }) {
       <Phases movement={movement} />
       {force && <OtherSchools movement={page.movement} force={force} />}
       <div className="mt-4 grid gap-x-7 gap-y-6 md:grid-cols-[14rem_1fr] xl:grid-cols-[14rem_1fr_17.5rem_13rem]">
-        <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
+        <Suspense fallback={<div className="h-56" />}>
+          <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
+        </Suspense>
         <Faults movement={movement} />
         <Facts movement={movement} />
         <div className="space-y-6">
