@@ -46,6 +46,8 @@ test('whoever wants no motion gets the key postures, and a movement without a fi
   await page.goto(`${studio.address}/library/goblet-squat`);
   await expect(drawn(page, 'Goblet squat, posture 3 of 3')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Play' })).toHaveCount(0);
+  await page.goto(`${studio.address}/library/compare?ids=goblet-squat,push-up`);
+  await expect(drawn(page, 'Push-up, posture 3 of 3')).toBeVisible();
   await page.goto(`${studio.address}/library/stretch-calf`);
   await expect(page.getByText('No figure is drawn for this movement yet.')).toBeVisible();
 });

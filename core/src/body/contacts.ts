@@ -359,11 +359,3 @@ function liftFree({ pose, body }: Held, anchors: Anchors): Held {
   const lifted = { ...pose, ...change };
   return { pose: lifted, body: bodyAt(lifted, body.root) };
 }
-
-/** For a mirror image: the contact on the other side. */
-export const mirroredContact = (contact: Contact): Contact =>
-  (contact.startsWith('left.')
-    ? `right.${contact.slice(5)}`
-    : contact.startsWith('right.')
-      ? `left.${contact.slice(6)}`
-      : contact) as Contact;

@@ -260,6 +260,10 @@ function loads(figure: Figure, body: Body, see: Project): Placed[] {
   return figure.holds.flatMap(({ item, in: where }): Placed[] => {
     const put = (d: string, at: Vec, by = 3): Placed => ({ d, tone: 'load', near: see(at).near + by });
     const each = where === 'hands' ? SIDES_OF_BODY : where === 'left' || where === 'right' ? [where] : [];
+    if (where === 'back' && item === 'dowel') {
+      const at = (v: Vec) => add(body.chest, turned(body.thorax, v));
+      return [put(bar(see, at([-13, -26, 0]), at([-13, 46, 0]), 1.5), body.chest, 2)];
+    }
     if (where === 'back') {
       const at = add(body.chest, turned(body.thorax, [-15, 8, 0]));
       return [put(egg(see, at, body.thorax, 8, 19, 14), at, 0)];

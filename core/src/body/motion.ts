@@ -331,8 +331,11 @@ const eased = (share: number): number => (1 - Math.cos(Math.PI * share)) / 2;
 
 function mixed(a: Pose, b: Pose, share: number): Pose {
   if (a === b) return a;
-  const pose = {} as Record<Angle, number>;
-  for (const angle of ANGLES) pose[angle] = a[angle] + (b[angle] - a[angle]) * share;
+  const pose: Record<Angle, number> = { ...a };
+  for (const angle of ANGLES) {
+    const [from, to] = [a[angle], b[angle]];
+    if (from !== to) pose[angle] = from + (to - from) * share;
+  }
   return pose;
 }
 

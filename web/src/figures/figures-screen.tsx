@@ -11,7 +11,7 @@ import { Await, Empty } from '../shell/states';
 import { LibraryTitle } from '../library/library-header';
 import { FigureDrawing } from './figure';
 import { keyTimes, Strip } from './strip';
-import { useClock } from './use-clock';
+import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
 
 export function FiguresScreen() {
@@ -54,9 +54,11 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
           {drawn.length} of {movements.length} movements are drawn; the rest have no figure yet.
         </p>
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn" onClick={() => play(!playing)}>
-            {playing ? 'Stand still' : 'Play all'}
-          </button>
+          {!lessMotion() && (
+            <button type="button" className="btn" onClick={() => play(!playing)}>
+              {playing ? 'Stand still' : 'Play all'}
+            </button>
+          )}
           <select
             className="select w-auto"
             aria-label="Family"

@@ -5,7 +5,8 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { figuresQuery, movementQuery } from '../api/queries';
 import { FigureDrawing } from '../figures/figure';
-import { useClock } from '../figures/use-clock';
+import { Strip } from '../figures/strip';
+import { lessMotion, useClock } from '../figures/use-clock';
 import { motionIn } from '../figures/use-motion';
 import { Empty, Failed, Loading } from '../shell/states';
 import { LibraryTitle } from './library-header';
@@ -124,15 +125,21 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
     <tr className="border-base-300 border-b">
       <th scope="row" className="py-2 pr-3">
         Shown
-        <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
-          {clock.playing ? 'Pause' : 'Play'}
-        </button>
+        {!lessMotion() && (
+          <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
+            {clock.playing ? 'Pause' : 'Play'}
+          </button>
+        )}
       </th>
       {movements.map((movement, i) => {
         const motion = motions[i];
         return (
           <td key={movement.id} className="py-2 pr-4">
-            {motion ? (
+            {motion && lessMotion() ? (
+              <div className="h-40 [&>div]:h-full">
+                <Strip motion={motion} view={motion.figure.view} name={movement.name} />
+              </div>
+            ) : motion ? (
               <FigureDrawing
                 motion={motion}
                 seconds={motion.still ? clock.seconds : (clock.seconds / longest) * motion.seconds}

@@ -1,0 +1,167 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  checkFigures,
+  checkPoses,
+  distance,
+  frameAt,
+  motionOf,
+  phasesOfRep,
+  repSeconds,
+  type FigureLibrary,
+  type Motion,
+} from './index.js';
+
+const POSES = {
+  stand: { 'hip.out': 6 },
+  low: { 'pelvis.tilt': 30, 'hip.flex': 100, 'knee.flex': 96 },
+  stride: { 'right.hip.flex': 24, 'left.hip.flex': -18, 'left.heel.lift': 28 },
+  swing: { 'left.hip.flex': 30, 'left.knee.flex': 60 },
+  'other-stride': { 'left.hip.flex': 24, 'right.hip.flex': -18, 'right.heel.lift': 28 },
+  'other-swing': { 'right.hip.flex': 30, 'right.knee.flex': 60 },
+};
+
+function motion(written: object, tempo = '3-1-2-0', faults: Record<string, number> = {}): Motion {
+  const checked = checkFigures({ it: written }, POSES);
+  if (!checked.ok || !checked.value.it) throw new Error(checked.ok ? 'nothing' : JSON.stringify(checked.problems));
+  const library: FigureLibrary = { poses: POSES, figures: checked.value };
+  const dose = { mode: 'reps' as const, tempo, windows: {} };
+  return motionOf(
+    library,
+    checked.value.it,
+    { dose, phases: ['set-up', 'lower', 'bottom', 'rise'], sides: 'both' },
+    faults,
+  );
+}
+
+const height = (of: Motion, seconds: number) => frameAt(of, seconds).body.root[1];
+
+describe('the time of a rep', () => {
+  test('is the tempo, in the order in which the movement goes', () => {
+    expect(repSeconds('3-1-2-0', 'lower')).toEqual([3, 1, 2, 0.4]);
+    expect(repSeconds('3-1-2-0', 'rise')).toEqual([2, 0.4 / 2, 3, 1]);
+    expect(repSeconds('0-0-0-0', 'lower')).toEqual([1.5, 0.2, 1.5, 0.4]);
+    expect(repSeconds('1-0-0-0', 'lower')[2]).toBeGreaterThan(0.5);
+  });
+
+  test('has the phases of the movement, postures before and after left out', () => {
+    expect(phasesOfRep(['set-up', 'lower', 'bottom', 'rise', 'finish'])).toEqual(['lower', 'bottom', 'rise', 'rise']);
+    expect(phasesOfRep(['set-up', 'pull', 'return'])).toEqual(['pull', 'pull', 'return', 'return']);
+    expect(phasesOfRep(['enter', 'hold', 'leave'])).toEqual(['hold', 'hold', 'hold', 'hold']);
+    expect(phasesOfRep(['set-up'])).toEqual([null, null, null, null]);
+  });
+
+  test('is lowest through the pause, begins anew after its end, and says its phase', () => {
+    const squat = motion({ start: ['stand'], end: ['low'] });
+    expect(squat.seconds).toBeCloseTo(6.4, 9);
+    expect(height(squat, 3.2)).toBeCloseTo(height(squat, 3.8), 6);
+    expect(height(squat, 3.5)).toBeLessThan(height(squat, 0) - 20);
+    expect(height(squat, 6.4 + 1)).toBeCloseTo(height(squat, 1), 6);
+    expect(height(squat, -0.1)).toBeCloseTo(height(squat, 6.3), 6);
+    expect([1, 3.5, 5].map((seconds) => frameAt(squat, seconds).phase)).toEqual(['lower', 'bottom', 'rise']);
+  });
+});
+
+describe('ways of moving', () => {
+  test('a hold breathes without moving its feet', () => {
+    const still = motion({ start: ['low'] });
+    const bends = [0, 1, 2, 3].map((seconds) => frameAt(still, seconds).pose['thorax.flex']);
+    expect(Math.max(...bends) - Math.min(...bends)).toBeGreaterThan(0.5);
+    const feet = [0, 1, 2, 3].map((seconds) => frameAt(still, seconds).body.left.ball);
+    for (const foot of feet) expect(distance(foot, feet[0] ?? [0, 0, 0])).toBeLessThan(0.1);
+  });
+
+  test('a jump leaves the floor and comes back to where it began', () => {
+    const jump = motion({
+      start: ['stand'],
+      via: [['low']],
+      end: { pose: ['stand'], contacts: {}, lift: 30 },
+      back: [['low']],
+    });
+    const ground = frameAt(jump, 0).body;
+    const top = frameAt(jump, 3.5).body;
+    expect(Math.min(top.left.ball[1], top.right.heel[1])).toBeGreaterThan(20);
+    expect(top.root[1]).toBeCloseTo(ground.root[1] + 30, 0);
+    expect(distance(frameAt(jump, jump.seconds - 0.01).body.left.ball, ground.left.ball)).toBeLessThan(0.5);
+  });
+
+  test('a walk puts one foot before the other, and each stays where it was put', () => {
+    const walk = motion({
+      start: ['stand'],
+      cycle: [
+        ['stride'],
+        { pose: ['swing'], contacts: { 'right.foot': 0 } },
+        ['other-stride'],
+        { pose: ['other-swing'], contacts: { 'left.foot': 0 } },
+      ],
+      step: 0.5,
+    });
+    expect(walk.travel[0]).toBeGreaterThan(40);
+    expect(Math.abs(walk.travel[2])).toBeLessThan(3);
+    const stance = [0.05, 0.4, 0.8].map((seconds) => frameAt(walk, seconds).body.right.ball);
+    for (const foot of stance) expect(distance(foot, stance[0] ?? [0, 0, 0])).toBeLessThan(0.5);
+    expect(frameAt(walk, 1.9).travelled[0]).toBeCloseTo(walk.travel[0] * 0.95, 6);
+  });
+});
+
+describe('faults', () => {
+  const squat = {
+    start: ['stand'],
+    end: ['low'],
+    faults: {
+      narrow: { set: { 'hip.out': -10 }, at: 'all', stance: true, mark: 'ankles' },
+      knees: { set: { 'hip.out': -20, 'hip.turn': 20 }, mark: 'knees' },
+      early: { set: { 'thorax.flex': 20 }, at: 'start', mark: 'upper-back' },
+      tiptoe: { set: { 'right.hip.flex': 30 }, free: ['right.foot'], mark: 'ankles' },
+    },
+  };
+  const width = (of: Motion, part: 'ball' | 'knee', seconds: number) => {
+    const { left, right } = frameAt(of, seconds).body;
+    return distance(left[part], right[part]);
+  };
+
+  test('leave the feet where the clean rep has them, unless it is the stance that is wrong', () => {
+    const clean = motion(squat);
+    const knees = motion(squat, '3-1-2-0', { knees: 1 });
+    expect(width(knees, 'ball', 3.5)).toBeCloseTo(width(clean, 'ball', 3.5), 1);
+    expect(width(knees, 'knee', 3.5)).toBeLessThan(width(clean, 'knee', 3.5) - 8);
+    expect(width(motion(squat, '3-1-2-0', { narrow: 1 }), 'ball', 0)).toBeLessThan(width(clean, 'ball', 0) - 8);
+  });
+
+  test('show at the end of the rep they belong to', () => {
+    const early = motion(squat, '3-1-2-0', { early: 1 });
+    expect(frameAt(early, 0).pose['thorax.flex']).toBeCloseTo(20, 6);
+    expect(frameAt(early, 3.5).pose['thorax.flex']).toBeCloseTo(0, 6);
+    expect(width(motion(squat, '3-1-2-0', { knees: 1 }), 'knee', 0)).toBeCloseTo(width(motion(squat), 'knee', 0), 3);
+  });
+
+  test('can let go of a contact', () => {
+    const tiptoe = motion(squat, '3-1-2-0', { tiptoe: 1 });
+    expect(frameAt(tiptoe, 3.5).anchors.has('right.foot')).toBe(false);
+    expect(frameAt(tiptoe, 3.5).anchors.has('left.foot')).toBe(true);
+  });
+});
+
+describe('what is written is checked', () => {
+  const problem = (written: object) => {
+    const checked = checkFigures({ it: { start: ['stand'], ...written } }, POSES);
+    return checked.ok ? null : checked.problems[0]?.path;
+  };
+
+  test.each<[string, object, string | null]>([
+    ['a good figure', { end: ['low'] }, null],
+    ['an unknown field', { colour: 'red' }, 'it.colour'],
+    ['no start', { start: [] }, 'it.start'],
+    ['a posture that is not there', { end: ['lower'] }, 'it.end[0]'],
+    ['a posture that is not there on the way', { end: ['low'], via: [['low'], ['x']] }, 'it.via[1][0]'],
+    ['an end and a cycle', { end: ['low'], cycle: [['stand']] }, 'it'],
+    ['a contact below the floor', { contacts: { feet: -3 } }, 'it.contacts.feet'],
+    ['a fault that points nowhere', { faults: { x: { set: {}, mark: 'tail' } } }, 'it.faults.x.mark'],
+    ['a load held by nobody', { holds: [{ item: 'dumbbell', in: 'teeth' }] }, 'it.holds[0].in'],
+  ])('%s', (_, written, path) => expect(problem(written)).toBe(path));
+
+  test('postures too', () => {
+    expect(checkPoses({ stand: { 'hip.flex': 10 } }).ok).toBe(true);
+    const wrong = checkPoses({ stand: { 'hip.flex': 'far' } });
+    expect(wrong.ok ? null : wrong.problems[0]?.path).toBe('stand.hip.flex');
+  });
+});
