@@ -329,18 +329,23 @@ function stroke(see: Project, a: Vec, b: Vec, by = 1): Placed {
   return { d: `M${from}L${to}`, tone: 'line', near: (p.near + q.near) / 2 + by };
 }
 
+/** Where furniture stands: under the contacts that rest on it, or at a place of its own. */
+function placeOf(motion: Motion, at: Figure['props'][number]['at']): { spots: Vec[]; middle: Vec } {
+  if (typeof at !== 'string') return { spots: [], middle: at };
+  const spots = contactsOf(at).flatMap((contact) => {
+    const anchor = motion.keys.map((key) => key.anchors.get(contact)).find(Boolean);
+    return anchor ? [anchor.at] : [];
+  });
+  const sum = spots.reduce<Vec>((total, spot) => add(total, spot), [0, 0, 0]);
+  return { spots, middle: times(sum, 1 / Math.max(1, spots.length)) };
+}
+
 /** Furniture stands where the figure begins, so that it does not move with it. */
 function props(motion: Motion, see: Project): Placed[] {
   const first = motion.keys[0];
   if (!first) return [];
   return motion.figure.props.flatMap(({ item, at, height }): Placed[] => {
-    const contacts = typeof at === 'string' ? contactsOf(at) : [];
-    const spots = contacts.flatMap((contact) => {
-      const anchor = motion.keys.map((key) => key.anchors.get(contact)).find(Boolean);
-      return anchor ? [anchor.at] : [];
-    });
-    const sum = spots.reduce<Vec>((total, spot) => add(total, spot), [0, 0, 0]);
-    const middle: Vec = typeof at === 'string' ? times(sum, 1 / Math.max(1, spots.length)) : at;
+    const { spots, middle } = placeOf(motion, at);
     const wide = spots.length > 1 ? Math.max(20, Math.abs((spots[0]?.[2] ?? 0) - (spots[1]?.[2] ?? 0)) / 2 + 10) : 20;
     const put = (d: string, by = -40): Placed => ({ d, tone: 'prop', near: see(middle).near + by });
     switch (item) {
@@ -463,6 +468,11 @@ export function boundsOf(motion: Motion, view: View): Box {
     top = Math.min(top, y - by);
     bottom = Math.max(bottom, Math.min(y + by, 14));
   };
+  // Of furniture its place is shown: a wall in full would leave little room for whoever leans on it.
+  for (const { at } of motion.figure.props) {
+    const [x, , z] = placeOf(motion, at).middle;
+    take([x, 10, z], FLESH_CM, [0, 0, 0]);
+  }
   for (let i = 0; i < MOMENTS; i += 1) {
     const { body, travelled } = frameAt(motion, (motion.seconds * i) / MOMENTS);
     for (const point of [body.root, body.chest, body.nape, body.crown]) take(point, FLESH_CM, travelled);

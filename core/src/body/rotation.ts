@@ -4,7 +4,6 @@ export type Vec = readonly [x: number, y: number, z: number];
 /** A rotation as nine numbers, row by row. Its columns are where the axes of the turned frame point. */
 export type Turn = readonly [number, number, number, number, number, number, number, number, number];
 
-export const NO_TURN: Turn = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 export const UP: Vec = [0, 1, 0];
 
 const RAD = Math.PI / 180;

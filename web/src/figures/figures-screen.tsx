@@ -8,6 +8,7 @@ import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { figuresQuery, movementQuery, movementsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from '../library/library-header';
 import { FigureDrawing } from './figure';
 import { keyTimes, Strip } from './strip';
@@ -31,21 +32,13 @@ export function FiguresScreen() {
 }
 
 function Sheet({ library, movements }: { library: FigureLibrary; movements: readonly MovementSummary[] }) {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const [playing, play] = useState(false);
   const drawn = movements.filter(({ id }) => id in library.figures);
   const families = [...new Set(drawn.flatMap(({ families: [first] }) => first ?? []))].sort();
   const family = params.get('family') ?? families[0] ?? '';
   const view = VIEWS.find((one) => one === params.get('view'));
-  const set = (key: string, value: string) =>
-    setParams(
-      (old) => {
-        if (value) old.set(key, value);
-        else old.delete(key);
-        return old;
-      },
-      { replace: true },
-    );
+  const set = useSetParam();
   return (
     <>
       <header className="mb-4 flex flex-wrap items-end justify-between gap-3">

@@ -23,6 +23,7 @@ import { Link, useSearchParams } from 'react-router';
 import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Await, Empty, Loading } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
+import { useSetParam } from '../shell/use-set-param';
 import { usePlainLinks } from '../shell/use-plain-links';
 import { today } from '../words/dates';
 import { FitMark } from '../words/fit-mark';
@@ -390,15 +391,7 @@ const Filters = memo(function Filters({
   most: number;
 }) {
   const clients = useQuery(clientsQuery).data ?? [];
-  const choose = (key: string, value: string) =>
-    setParams(
-      (old) => {
-        if (value) old.set(key, value);
-        else old.delete(key);
-        return old;
-      },
-      { replace: true },
-    );
+  const choose = useSetParam();
   const select = (key: string, name: string, options: readonly (readonly [string, string])[]) => (
     <select
       aria-label={name}

@@ -16,6 +16,7 @@ import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from './library-header';
 import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
@@ -50,7 +51,7 @@ const KITS = {
 type KitChoice = keyof typeof KITS;
 
 function Swap({ from, movements }: { from: MovementSummary; movements: readonly MovementSummary[] }) {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
   const catalog = useMemo(() => buildCatalog(movements), [movements]);
   const clients = useQuery(clientsQuery).data ?? [];
   const clientId = params.get('client') ?? '';
@@ -65,14 +66,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
     home: new Map(HOUSEHOLD.map((item) => [item, Infinity])),
     none: kitCounts([]),
   };
-  const choose = (key: string, value: string) =>
-    setParams(
-      (old) => {
-        old.set(key, value);
-        return old;
-      },
-      { replace: true },
-    );
+  const choose = useSetParam();
   const { ranked, ruledOut } = substitutes(catalog, {
     from: from.id,
     reason,
