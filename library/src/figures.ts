@@ -1,23 +1,28 @@
 /** Reading figure files: postures first, then the figures that use them; every problem by file and path. */
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
 import type { Movement, Problem } from '@waxwing/core/movement';
-import { LibraryError, readFiles, readYaml, type FileProblem } from './load.js';
+import { LibraryError, loadKept, readFiles, readYaml, type File, type FileProblem } from './load.js';
 
 const POSES = 'poses.yaml';
 
 /** Reads and checks a folder of figures. @throws LibraryError naming file and path. */
-export function loadFigures(folder: string): FigureLibrary {
+export const loadFigures = (folder: string): FigureLibrary => checkFigureFiles(readFiles(folder));
+
+/** Like `loadFigures`, but quick when the files are still those of the build. @throws LibraryError */
+export const loadCheckedFigures = (folder: string, keptIn: string): FigureLibrary =>
+  loadKept(folder, keptIn, checkFigureFiles);
+
+/** Figures from their files. @throws LibraryError naming files and paths. */
+export function checkFigureFiles(files: readonly File[]): FigureLibrary {
   const named = (file: string, problems: readonly Problem[]): FileProblem[] =>
     problems.map((problem) => ({ file, ...problem }));
-  const read = readYaml(readFileSync(join(folder, POSES), 'utf8'));
+  const read = readYaml(files.find(({ name }) => name === POSES)?.text ?? '');
   if (!read.ok) throw new LibraryError(named(POSES, read.problems));
   const poses = checkPoses(read.value);
   if (!poses.ok) throw new LibraryError(named(POSES, poses.problems));
   const problems: FileProblem[] = [];
   const figures: Record<string, FigureLibrary['figures'][string]> = {};
-  for (const { name, text } of readFiles(folder).filter((file) => file.name !== POSES)) {
+  for (const { name, text } of files.filter((file) => file.name !== POSES)) {
     const parsed = readYaml(text);
     const checked = parsed.ok ? checkFigures(parsed.value, poses.value) : parsed;
     if (!checked.ok) problems.push(...named(name, checked.problems));

@@ -1,9 +1,11 @@
-/** A step of the build: checks the starter library and keeps the checked form, so that a start need not do it again. */
-import { keepChecked, LibraryError } from './load.js';
-import { STARTER_CHECKED, STARTER_FOLDER } from './places.js';
+/** A step of the build: checks the starter library and its figures and keeps the checked form, so that a start need not do it again. */
+import { checkFigureFiles } from './figures.js';
+import { checkFiles, keep, LibraryError } from './load.js';
+import { FIGURES, FIGURES_CHECKED, STARTER_CHECKED, STARTER_FOLDER } from './places.js';
 
 try {
-  keepChecked(STARTER_FOLDER, STARTER_CHECKED);
+  keep(STARTER_FOLDER, STARTER_CHECKED, checkFiles);
+  keep(FIGURES, FIGURES_CHECKED, checkFigureFiles);
 } catch (error) {
   if (!(error instanceof LibraryError)) throw error;
   console.error(error.message);

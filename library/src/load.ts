@@ -20,7 +20,7 @@ export class LibraryError extends Error {
   }
 }
 
-interface File {
+export interface File {
   name: string;
   text: string;
 }
@@ -43,7 +43,8 @@ export function loadRules(file: string): HouseRule[] {
 /** Reads and checks all `.yaml` files below a folder. @throws LibraryError naming files and paths. */
 export const loadLibrary = (folder: string): Movement[] => checkFiles(readFiles(folder));
 
-function checkFiles(files: readonly File[]): Movement[] {
+/** Movements from their files. @throws LibraryError naming files and paths. */
+export function checkFiles(files: readonly File[]): Movement[] {
   const problems: FileProblem[] = [];
   const fileOf = new Map<string, string>();
   const movements: Movement[] = [];
@@ -78,28 +79,31 @@ export function readYaml(text: string): { ok: true; value: unknown } | { ok: fal
   }
 }
 
-/** A library that was checked before, and the fingerprint of the very files that were. */
-interface Checked {
+/** Files that were checked before: their fingerprint, and what was read from them. */
+interface Kept<T> {
   fingerprint: string;
-  movements: Movement[];
+  value: T;
 }
 
 const fingerprintOf = (files: readonly File[]): string =>
   createHash('sha256').update(JSON.stringify(files)).digest('hex');
 
-/** Checks a library and keeps the result in a file, for `loadChecked`. @throws LibraryError */
-export function keepChecked(folder: string, keptIn: string): void {
+/** Checks a folder's files and keeps the result in a file, for `loadKept`. @throws LibraryError */
+export function keep<T>(folder: string, keptIn: string, check: (files: readonly File[]) => T): void {
   const files = readFiles(folder);
-  const checked: Checked = { fingerprint: fingerprintOf(files), movements: checkFiles(files) };
-  writeFileSync(keptIn, JSON.stringify(checked));
+  const kept: Kept<T> = { fingerprint: fingerprintOf(files), value: check(files) };
+  writeFileSync(keptIn, JSON.stringify(kept));
 }
 
-/** Like `loadLibrary`, but quick when the files are still the ones that `keepChecked` saw. @throws LibraryError */
-export function loadChecked(folder: string, keptIn: string): Movement[] {
+/** What a folder's files hold, quickly when they are still the ones that `keep` saw. @throws LibraryError */
+export function loadKept<T>(folder: string, keptIn: string, check: (files: readonly File[]) => T): T {
   const files = readFiles(folder);
   if (existsSync(keptIn)) {
-    const kept = JSON.parse(readFileSync(keptIn, 'utf8')) as Checked;
-    if (kept.fingerprint === fingerprintOf(files)) return kept.movements;
+    const kept = JSON.parse(readFileSync(keptIn, 'utf8')) as Kept<T>;
+    if (kept.fingerprint === fingerprintOf(files)) return kept.value;
   }
-  return checkFiles(files);
+  return check(files);
 }
+
+/** Like `loadLibrary`, but quick when the files are still those of the build. @throws LibraryError */
+export const loadChecked = (folder: string, keptIn: string): Movement[] => loadKept(folder, keptIn, checkFiles);

@@ -3,5 +3,6 @@ import { fileURLToPath } from 'node:url';
 
 export const STARTER_FOLDER = fileURLToPath(new URL('../movements', import.meta.url));
 export const STARTER_CHECKED = fileURLToPath(new URL('../dist/starter.json', import.meta.url));
+export const FIGURES_CHECKED = fileURLToPath(new URL('../dist/figures.json', import.meta.url));
 export const FIGURES = fileURLToPath(new URL('../figures', import.meta.url));
 export const HOUSE_RULES = fileURLToPath(new URL('../house-rules.yaml', import.meta.url));

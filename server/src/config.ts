@@ -16,8 +16,9 @@ export interface Config {
   libraryChecked: string;
   /** The file of house rules. */
   houseRules: string;
-  /** The folder of figures. */
+  /** Folder of figure files, and where their checked form is kept. */
   figures: string;
+  figuresChecked: string;
 }
 
 /** What the configuration is asked for by. */
@@ -54,5 +55,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     libraryChecked: fromHere('../../library/dist/starter.json'),
     houseRules: fromHere('../../library/house-rules.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
+    figuresChecked: fromHere('../../library/dist/figures.json'),
   };
 }

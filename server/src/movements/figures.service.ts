@@ -1,6 +1,6 @@
 /** The figures of the library, read and checked at start, and written out once: they do not change while the server runs. */
 import { Inject, Injectable } from '@nestjs/common';
-import { loadFigures } from '@waxwing/library';
+import { loadCheckedFigures } from '@waxwing/library';
 import { CONFIG, type Config } from '../config.js';
 
 @Injectable()
@@ -10,6 +10,6 @@ export class FiguresService {
 
   /** @throws LibraryError naming file and path */
   constructor(@Inject(CONFIG) config: Config) {
-    this.text = JSON.stringify(loadFigures(config.figures));
+    this.text = JSON.stringify(loadCheckedFigures(config.figures, config.figuresChecked));
   }
 }

@@ -29,6 +29,7 @@ export async function startServer(): Promise<StudioServer> {
     libraryChecked: join(dataFolder, 'none.json'),
     houseRules: join(LIBRARY, '../house-rules.yaml'),
     figures: join(LIBRARY, '../figures'),
+    figuresChecked: join(dataFolder, 'none.json'),
   };
   const server = { config } as StudioServer;
   const open = async () => {

@@ -65,7 +65,10 @@ export function LibraryScreen() {
   const looking = words.trim() !== '' && !found;
   const rows = useMemo(() => (looking ? [] : found ? shown.map(rowOf) : rowsByFamily(shown)), [looking, found, shown]);
   // Most visits go on to a movement: its screen is fetched while the list is read.
-  useEffect(() => void import('./movement-screen'), []);
+  useEffect(() => {
+    void import('./movement-screen');
+    void import('../figures/player');
+  }, []);
 
   return (
     <div className="flex h-full flex-col">
