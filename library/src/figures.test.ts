@@ -21,7 +21,15 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { figureShortfalls, LibraryError, loadFigures, loadLibrary } from './index.js';
+import {
+  checkFigureFiles,
+  figureShortfalls,
+  keep,
+  LibraryError,
+  loadCheckedFigures,
+  loadFigures,
+  loadLibrary,
+} from './index.js';
 
 const FOLDER = join(import.meta.dirname, '../figures');
 /** Moments of a round that are looked at. */
@@ -193,6 +201,22 @@ describe('time', () => {
 });
 
 describe('the files', () => {
+  test('are read from their checked form while they are the same, and checked again when they are not', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'waxwing-figures-'));
+    try {
+      cpSync(FOLDER, join(folder, 'figures'), { recursive: true });
+      const kept = join(folder, 'kept.json');
+      keep(join(folder, 'figures'), kept, checkFigureFiles);
+      expect(loadCheckedFigures(join(folder, 'figures'), kept)).toEqual(library);
+      writeFileSync(kept, readFileSync(kept, 'utf8').replace('"goblet-squat"', '"gobbled-squat"'));
+      expect(loadCheckedFigures(join(folder, 'figures'), kept).figures).toHaveProperty('gobbled-squat');
+      writeFileSync(join(folder, 'figures/poses.yaml'), 'stand: { tail: 4 }');
+      expect(() => loadCheckedFigures(join(folder, 'figures'), kept)).toThrow('poses.yaml: stand.tail');
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
+  });
+
   test('draw at least eighty movements with two faults each, and little else travels to the page', () => {
     expect(
       figureShortfalls(

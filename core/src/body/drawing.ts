@@ -6,7 +6,7 @@ import type { View } from '../movement/vocabulary.js';
 import { contactsOf, type Figure, type FigureFault } from './figure.js';
 import { LENGTH, type Body, type Limbs } from './kinematics.js';
 import { frameAt, type Frame, type Motion } from './motion.js';
-import { circle, ellipse, hull, limb, MM_PER_CM, pathOf, round, type Point } from './outline.js';
+import { circle, ellipse, hull, limb, MM_PER_CM, oval, pathOf, round, type Point } from './outline.js';
 import { projectionOf, type Project, type Spot } from './projection.js';
 import { add, axisX, axisY, axisZ, between, minus, times, turned, unit, type Turn, type Vec } from './rotation.js';
 import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
@@ -127,13 +127,7 @@ function egg(see: Project, place: Vec, frame: Turn, deep: number, tall: number, 
   const angle = Math.atan2(2 * xy, xx - yy) / 2;
   const long = Math.sqrt(half + root);
   const across = Math.sqrt(Math.max(0, half - root));
-  return pathOf(
-    ellipse(
-      middle,
-      [long * Math.cos(angle), long * Math.sin(angle)],
-      [-across * Math.sin(angle), across * Math.cos(angle)],
-    ),
-  );
+  return oval(middle, long, across, angle);
 }
 
 function head(body: Body, see: Project): Placed[] {
@@ -238,7 +232,7 @@ function disc(see: Project, middle: Vec, axis: Vec, radius: number, thick: numbe
     const t = see(add(middle, times(along, by)));
     return [t.x - m.x, t.y - m.y];
   };
-  const face = (at: Vec) => ellipse(see(at), half(side, radius), half(other, radius));
+  const face = (at: Vec) => ellipse(see(at), half(side, radius), half(other, radius), true);
   return pathOf(hull([...face(add(middle, times(axis, thick))), ...face(add(middle, times(axis, -thick)))]));
 }
 

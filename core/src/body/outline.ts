@@ -3,19 +3,22 @@ import type { Spot } from './projection.js';
 
 export type Point = readonly [x: number, y: number];
 
-/** Corners of a circle's outline: enough to look round at the size of a page. */
-const CORNERS = 16;
-const CIRCLE: readonly Point[] = Array.from({ length: CORNERS }, (_, i) => {
-  const angle = (2 * Math.PI * i) / CORNERS;
-  return [Math.cos(angle), Math.sin(angle)];
-});
+const corners = (count: number): Point[] =>
+  Array.from({ length: count }, (_, i) => {
+    const angle = (2 * Math.PI * i) / count;
+    return [Math.cos(angle), Math.sin(angle)];
+  });
+
+/** Enough corners to look round inside a hull, and for a large disc that stands alone. */
+const FEW = corners(12);
+const MANY = corners(32);
 
 export const circle = ({ x, y }: { x: number; y: number }, radius: number): Point[] =>
-  CIRCLE.map(([c, s]) => [x + radius * c, y + radius * s]);
+  FEW.map(([c, s]) => [x + radius * c, y + radius * s]);
 
 /** The ellipse that two half axes span on the picture. */
-export const ellipse = ({ x, y }: { x: number; y: number }, a: Point, b: Point): Point[] =>
-  CIRCLE.map(([c, s]) => [x + a[0] * c + b[0] * s, y + a[1] * c + b[1] * s]);
+export const ellipse = ({ x, y }: { x: number; y: number }, a: Point, b: Point, fine = false): Point[] =>
+  (fine ? MANY : FEW).map(([c, s]) => [x + a[0] * c + b[0] * s, y + a[1] * c + b[1] * s]);
 
 const turn = (o: Point, a: Point, b: Point): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
 
@@ -56,6 +59,14 @@ export function capsule(a: Spot, radiusA: number, b: Spot, radiusB: number): str
     `M${at(a, radiusA, one)}A${short(radiusA)} ${short(radiusA)} 0 ${wide} 1 ${at(a, radiusA, other)}` +
     `L${at(b, radiusB, other)}A${short(radiusB)} ${short(radiusB)} 0 ${1 - wide} 1 ${at(b, radiusB, one)}Z`
   );
+}
+
+/** A whole ellipse, its long half axis at an angle in radians. */
+export function oval({ x, y }: { x: number; y: number }, long: number, across: number, angle: number): string {
+  const [dx, dy] = [long * Math.cos(angle), long * Math.sin(angle)];
+  const half = `A${short(long)} ${short(across)} ${Math.round((angle * 180) / Math.PI)} 1 1`;
+  const [from, to] = [`${short(x - dx)} ${short(y - dy)}`, `${short(x + dx)} ${short(y + dy)}`];
+  return `M${from}${half} ${to}${half} ${from}Z`;
 }
 
 /** A whole circle, the same way round as everything else. */
