@@ -14,7 +14,7 @@ test('from finding a movement to reviewing the session, through a reload and a s
     .click();
   await expect(page.getByRole('heading', { level: 1, name: 'Goblet squat' })).toBeVisible();
   await expect(page.getByText('Drive your heels through the floorboards', { exact: true })).toBeVisible();
-  await page.getByText('Knees cave in').click();
+  await page.locator('summary', { hasText: 'Knees cave in' }).click();
   await expect(page.getByText('Loop band above the knees for one set.')).toBeVisible();
 
   await page.getByRole('link', { name: 'People' }).click();

@@ -115,8 +115,7 @@ test('the library by keyboard alone, in a place with nobody in it', async ({ pag
   await first.focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Side plank' })).toBeVisible();
-  const fault = page.getByText('Hip sags');
-  await fault.locator('xpath=ancestor::summary').focus();
+  await page.locator('summary', { hasText: 'Hip sags' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Under side.')).toBeVisible();
   await page.goBack();

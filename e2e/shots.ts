@@ -16,7 +16,7 @@ test('the desk', async ({ page, studio }) => {
   await page.getByRole('link', { name: /Bird dog, elbow/ }).waitFor();
   await shoot(page, 'library');
   await page.goto(`${studio.address}/library/goblet-squat`);
-  await page.getByText('Knees cave in').first().click();
+  await page.locator('summary', { hasText: 'Knees cave in' }).click();
   await page.getByRole('button', { name: 'Bottom' }).click();
   await shoot(page, 'movement');
   await page.goto(`${studio.address}/people/${await studio.clientId('Joaquim Peel')}`);
