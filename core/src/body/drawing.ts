@@ -219,6 +219,9 @@ const box = (see: Project, middle: Vec, [x, y, z]: Vec): string => {
 
 const bar = (see: Project, a: Vec, b: Vec, radius: number): string => limb([see(a), see(b)], [radius, radius]);
 
+/** From here on a disc needs more corners to look round. */
+const LARGE_CM = 10;
+
 /** A disc across an axis. */
 function disc(see: Project, middle: Vec, axis: Vec, radius: number, thick: number): string {
   const side = unit([axis[1], -axis[0], 0], [1, 0, 0]);
@@ -232,7 +235,7 @@ function disc(see: Project, middle: Vec, axis: Vec, radius: number, thick: numbe
     const t = see(add(middle, times(along, by)));
     return [t.x - m.x, t.y - m.y];
   };
-  const face = (at: Vec) => ellipse(see(at), half(side, radius), half(other, radius), true);
+  const face = (at: Vec) => ellipse(see(at), half(side, radius), half(other, radius), radius > LARGE_CM);
   return pathOf(hull([...face(add(middle, times(axis, thick))), ...face(add(middle, times(axis, -thick)))]));
 }
 
