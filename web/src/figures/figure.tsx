@@ -53,8 +53,7 @@ export function FigureDrawing({
   box,
   className,
 }: Props) {
-  const own = useMemo(() => boundsOf(motion, view), [motion, view]);
-  const { x, y, width, height } = box ?? own;
+  const { x, y, width, height } = useMemo(() => box ?? boundsOf(motion, view), [box, motion, view]);
   const frame = frameAt(motion, seconds);
   const flip = reflect !== otherSide(motion, seconds);
   const shadow = shadowOf(frame, view);
