@@ -31,6 +31,8 @@ export type Tone = (typeof TONES)[number];
 export interface Shape {
   d: string;
   tone: Tone;
+  /** Whether it is set off from what lies behind it: only near limbs lie over their own tone. */
+  edge: boolean;
 }
 
 export interface Box {
@@ -40,8 +42,9 @@ export interface Box {
   height: number;
 }
 
-interface Placed extends Shape {
+interface Placed extends Omit<Shape, 'edge'> {
   near: number;
+  edge?: boolean;
 }
 
 /** Half widths in centimetres: front to back, and side to side. */
@@ -181,8 +184,8 @@ function leg(body: Body, side: BodySide, see: Project, far: boolean): Placed[] {
   const near = (see(knee).near * 2 + see(hip).near + see(ankle).near) / 4;
   const tone = (name: 'skin' | 'shorts' | 'shoe'): Tone => (far ? `${name}-far` : name);
   return [
-    { d: skin, tone: tone('skin'), near },
-    { d: limb([hip, thigh, hem].map(see), [9.8, 9.1, 8.2]), tone: tone('shorts'), near: near + 0.02 },
+    { d: skin, tone: tone('skin'), near, edge: !far },
+    { d: limb([hip, thigh, hem].map(see), [9.8, 9.1, 8.2]), tone: tone('shorts'), near: near + 0.02, edge: !far },
     { d: shoe(limbs, see), tone: tone('shoe'), near: near + 0.03 },
   ];
 }
@@ -205,8 +208,9 @@ function arm(body: Body, side: BodySide, see: Project, far: boolean, closed: boo
       d: limb([shoulder, upper, elbow, forearm, wrist].map(see), [6, 5.2, 4, 4.2, 2.9]) + hand,
       tone: tone('skin'),
       near,
+      edge: !far,
     },
-    { d: limb([shoulder, upper, sleeve].map(see), [6.8, 6, 5.4]), tone: tone('top'), near: near + 0.02 },
+    { d: limb([shoulder, upper, sleeve].map(see), [6.8, 6, 5.4]), tone: tone('top'), near: near + 0.02, edge: !far },
   ];
 }
 
@@ -417,7 +421,7 @@ export function draw(motion: Motion, frame: Frame, view: View, reflect = false):
     ...loads(motion.figure, body, see),
     ...lines(motion.figure, body, see),
   ];
-  return shapes.sort((a, b) => a.near - b.near).map(({ d, tone }) => ({ d, tone }));
+  return shapes.sort((a, b) => a.near - b.near).map(({ d, tone, edge = false }) => ({ d, tone, edge }));
 }
 
 /** Where the shadow falls: under what is near the floor, else under the pelvis. */

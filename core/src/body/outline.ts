@@ -45,22 +45,6 @@ export const MM_PER_CM = 10;
 export const pathOf = (points: readonly Point[]): string =>
   points.length === 0 ? '' : `M${points.map(([x, y]) => `${short(x)} ${short(y)}`).join('L')}Z`;
 
-/** Two circles and everything between them: their outer tangents and the arcs behind them. */
-export function capsule(a: Spot, radiusA: number, b: Spot, radiusB: number): string {
-  const far = Math.hypot(b.x - a.x, b.y - a.y);
-  if (far <= Math.abs(radiusA - radiusB)) return radiusA > radiusB ? round(a, radiusA) : round(b, radiusB);
-  const along = Math.atan2(b.y - a.y, b.x - a.x);
-  const open = Math.acos((radiusA - radiusB) / far);
-  const at = ({ x, y }: Spot, radius: number, angle: number) =>
-    `${short(x + radius * Math.cos(angle))} ${short(y + radius * Math.sin(angle))}`;
-  const [one, other] = [along + open, along - open];
-  const wide = open < Math.PI / 2 ? 1 : 0;
-  return (
-    `M${at(a, radiusA, one)}A${short(radiusA)} ${short(radiusA)} 0 ${wide} 1 ${at(a, radiusA, other)}` +
-    `L${at(b, radiusB, other)}A${short(radiusB)} ${short(radiusB)} 0 ${1 - wide} 1 ${at(b, radiusB, one)}Z`
-  );
-}
-
 /** A whole ellipse, its long half axis at an angle in radians. */
 export function oval({ x, y }: { x: number; y: number }, long: number, across: number, angle: number): string {
   const [dx, dy] = [long * Math.cos(angle), long * Math.sin(angle)];
@@ -70,15 +54,95 @@ export function oval({ x, y }: { x: number; y: number }, long: number, across: n
 }
 
 /** A whole circle, the same way round as everything else. */
-export function round({ x, y }: Spot, radius: number): string {
+export function round({ x, y }: { x: number; y: number }, radius: number): string {
   const r = short(radius);
   return `M${short(x - radius)} ${short(y)}A${r} ${r} 0 1 1 ${short(x + radius)} ${short(y)}A${r} ${r} 0 1 1 ${short(x - radius)} ${short(y)}Z`;
 }
 
-/** A limb through some places, as wide at each as said. */
+interface Circle {
+  x: number;
+  y: number;
+  radius: number;
+}
+
+/** Directions of length one: from one circle to its neighbour, and in which the straight lines along both touch them. */
+interface Tangents {
+  along: Point;
+  left: Point;
+  right: Point;
+  /** Whether the first of the two is the larger: its end is more than half a circle. */
+  tapers: boolean;
+}
+
+/** A bend at most this sharp (sine) needs no way round its inner corner. */
+const SLIGHT = 0.3;
+
+const within = (a: Circle, b: Circle): boolean => Math.hypot(a.x - b.x, a.y - b.y) <= b.radius - a.radius;
+
+/** What stands out: a circle that lies within its neighbour is left out. */
+function standingOut(circles: readonly Circle[]): Circle[] {
+  const kept: Circle[] = [];
+  for (const one of circles) {
+    let before = kept.at(-1);
+    while (before && within(before, one)) {
+      kept.pop();
+      before = kept.at(-1);
+    }
+    if (!before || !within(one, before)) kept.push(one);
+  }
+  return kept;
+}
+
+function tangents(a: Circle, b: Circle): Tangents {
+  const far = Math.hypot(b.x - a.x, b.y - a.y);
+  const [x, y] = [(b.x - a.x) / far, (b.y - a.y) / far];
+  const cosine = (a.radius - b.radius) / far;
+  const sine = Math.sqrt(1 - cosine * cosine);
+  return {
+    along: [x, y],
+    left: [x * cosine - y * sine, y * cosine + x * sine],
+    right: [x * cosine + y * sine, y * cosine - x * sine],
+    tapers: cosine > 0,
+  };
+}
+
+const at = ({ x, y, radius }: Circle, [dx, dy]: Point): string => `${short(x + radius * dx)} ${short(y + radius * dy)}`;
+
+const arc = (circle: Circle, wide: boolean, to: Point): string =>
+  `A${short(circle.radius)} ${short(circle.radius)} 0 ${wide ? 1 : 0} 1 ${at(circle, to)}`;
+
+/** Round a joint from one side of the limb to the next: by an arc outside, by the middle of the joint inside. */
+function joint(circle: Circle, from: Point, to: Point, fold: number): string {
+  const sine = from[0] * to[1] - from[1] * to[0];
+  const start = `L${at(circle, from)}`;
+  // Folded back on itself, the outside goes round the whole end of the joint.
+  if (fold > 0 || (fold === 0 && sine > SLIGHT)) return start + arc(circle, sine < 0, to);
+  return `${start}${fold < 0 || sine < -SLIGHT ? `L${short(circle.x)} ${short(circle.y)}` : ''}L${at(circle, to)}`;
+}
+
+/** 1 where the limb folds back with its right side outside, −1 with its left, 0 where it only bends. */
+const foldOf = ([ax, ay]: Point, [bx, by]: Point): number =>
+  ax * bx + ay * by > 0 ? 0 : ax * by - ay * bx >= 0 ? 1 : -1;
+
+/**
+ * A limb through some places, as wide at each as said: circles and everything between neighbours, as one outline.
+ * Down one side along the tangents, round the end, and up the other.
+ */
 export function limb(places: readonly Spot[], radii: readonly number[]): string {
-  let path = '';
-  for (let i = 1; i < places.length; i += 1)
-    path += capsule(places[i - 1] as Spot, radii[i - 1] ?? 1, places[i] as Spot, radii[i] ?? 1);
-  return path;
+  const circles = standingOut(places.map(({ x, y }, i) => ({ x, y, radius: radii[i] ?? 1 })));
+  const [first, last] = [circles[0], circles.at(-1)];
+  const sides = circles.slice(1).map((to, i) => tangents(circles[i] as Circle, to));
+  const [begin, end] = [sides[0], sides.at(-1)];
+  if (!first || !last) return '';
+  if (!begin || !end) return round(first, first.radius);
+  let down = '';
+  let up = '';
+  for (let i = 1; i < sides.length; i += 1) {
+    const [before, after, circle] = [sides[i - 1] as Tangents, sides[i] as Tangents, circles[i] as Circle];
+    const fold = foldOf(before.along, after.along);
+    down += joint(circle, before.right, after.right, fold);
+    up = joint(circle, after.left, before.left, -fold) + up;
+  }
+  const tip = `L${at(last, end.right)}${arc(last, !end.tapers, end.left)}`;
+  return `M${at(first, begin.left)}${arc(first, begin.tapers, begin.right)}${down}${tip}${up}Z`;
 }
