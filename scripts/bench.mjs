@@ -297,18 +297,22 @@ async function inBrowser(address) {
   await page.goto(`${address}/library/figures?family=bridge`);
   await page.getByRole('button', { name: 'Play all' }).click();
   const late = await page.evaluate(async () => {
-    const seconds = 4;
+    const seconds = 2;
     const frame = 1000 / 60;
     await new Promise((resolve) => setTimeout(resolve, 500));
-    const began = performance.now();
-    let shown = 0;
-    while (performance.now() - began < seconds * 1000) {
-      await new Promise(requestAnimationFrame);
-      shown += 1;
+    const all = [];
+    for (let i = 0; i < 5; i += 1) {
+      const began = performance.now();
+      let shown = 0;
+      while (performance.now() - began < seconds * 1000) {
+        await new Promise(requestAnimationFrame);
+        shown += 1;
+      }
+      all.push(Math.max(0, Math.round((performance.now() - began) / frame) - shown) / seconds);
     }
-    return Math.max(0, Math.round((performance.now() - began) / frame) - shown) / seconds;
+    return all;
   });
-  row('frames dropped a second with six figures playing', late, 'of 60', 6);
+  row('frames dropped a second with six figures playing', median(late), 'of 60', 1);
   await browser.close();
 }
 

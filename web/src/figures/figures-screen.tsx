@@ -122,10 +122,10 @@ function Row({
   );
 }
 
-/** Keeps its own time, so that a frame draws this figure and nothing else. */
+/** Runs at the movement's own tempo, in step with the rest of the page. */
 function Playing({ motion, view, name }: { motion: Motion; view: View; name: string }) {
-  const { seconds } = useClock(true);
-  return <FigureDrawing motion={motion} seconds={seconds} view={view} title={name} className="w-full" />;
+  const { time } = useClock(true);
+  return <FigureDrawing motion={motion} at={time} view={view} title={name} className="w-full" />;
 }
 
 /** Drawn once: they stand still while the clean rep plays beside them. */
@@ -150,7 +150,7 @@ const FaultsShown = memo(function FaultsShown({
           <li key={fault.id} className="w-28">
             <FigureDrawing
               motion={faulty}
-              seconds={worst}
+              at={worst}
               view={view ?? bestView(fault)}
               title={`${movement.name}: ${fault.name}`}
               mark={detail.mark}

@@ -6,6 +6,7 @@ import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import { FigureDrawing } from './figure';
 import { Strip } from './strip';
+import { useSeconds } from './time';
 import { lessMotion, useClock, type Clock } from './use-clock';
 import { useMotion } from './use-motion';
 
@@ -33,7 +34,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const fault = drawn.find(({ id }) => id === chosen);
   const from = view ?? (fault ? bestView(fault) : motion.figure.view);
   const shown = fault && faulty ? faulty : null;
-  const common = { seconds: clock.seconds, view: from, reflect, angle, box: boxOf(motion, shown, from) };
+  const common = { at: clock.time, view: from, reflect, angle, box: boxOf(motion, shown, from) };
   const height = large ? 'h-[44vh]' : 'h-56';
   const small = large ? 'btn target' : 'btn btn-sm';
   return (
@@ -162,7 +163,7 @@ function boundsIn(motion: Motion, view: View): Box {
 
 /** Stops at a phase, or anywhere on the way. */
 function Scrubber({ motion, clock, small }: { motion: Motion; clock: Clock; small: string }) {
-  const at = clock.seconds % motion.seconds;
+  const at = useSeconds(clock.time) % motion.seconds;
   const phases: { phase: Phase; seconds: number }[] = [];
   let start = 0;
   for (const { phase, seconds } of motion.segments) {

@@ -23,7 +23,7 @@ export function Strip({ motion, view, name }: { motion: Motion; view: View; name
         <FigureDrawing
           key={seconds}
           motion={motion}
-          seconds={seconds}
+          at={seconds}
           view={view}
           title={times.length === 1 ? name : `${name}, posture ${i + 1} of ${times.length}`}
           box={box}

@@ -1,8 +1,9 @@
-/** Seconds that run on while something plays: one animation frame after the other, so that hidden pages cost nothing. */
-import { useEffect, useRef, useState } from 'react';
+/** A time that runs while something plays, at its tempo or slower, and can be put to any moment. */
+import { useCallback, useEffect, useState } from 'react';
+import { onBeat, Time } from './time';
 
 export interface Clock {
-  seconds: number;
+  time: Time;
   playing: boolean;
   /** 1 for the prescribed tempo. */
   speed: number;
@@ -15,36 +16,20 @@ export interface Clock {
 /** True where motion is unwanted. */
 export const lessMotion = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-/** The longest step after a page was hidden: a figure goes on where it was, it does not jump. */
-const LONGEST_STEP = 0.1;
-
 export function useClock(startPlaying: boolean): Clock {
-  const [seconds, setSeconds] = useState(0);
-  const [playing, play] = useState(startPlaying && !lessMotion());
+  const [time] = useState(() => new Time());
+  const [playing, play] = useState(() => startPlaying && !lessMotion());
   const [speed, setSpeed] = useState(1);
-  const last = useRef<number | null>(null);
-  useEffect(() => {
-    if (!playing) return;
-    let handle = requestAnimationFrame(function tick(now) {
-      const step = last.current === null ? 0 : Math.min(LONGEST_STEP, (now - last.current) / 1000);
-      last.current = now;
-      setSeconds((before) => before + step * speed);
-      handle = requestAnimationFrame(tick);
-    });
-    return () => {
-      cancelAnimationFrame(handle);
-      last.current = null;
-    };
-  }, [playing, speed]);
-  return {
-    seconds,
-    playing,
-    speed,
-    play,
-    setSpeed,
-    scrub: (to) => {
+  useEffect(
+    () => (playing ? onBeat((step) => time.set(time.seconds + step * speed)) : undefined),
+    [time, playing, speed],
+  );
+  const scrub = useCallback(
+    (to: number) => {
       play(false);
-      setSeconds(to);
+      time.set(to);
     },
-  };
+    [time],
+  );
+  return { time, playing, speed, play, setSpeed, scrub };
 }

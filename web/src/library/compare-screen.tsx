@@ -142,7 +142,8 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
             ) : motion ? (
               <FigureDrawing
                 motion={motion}
-                seconds={motion.still ? clock.seconds : (clock.seconds / longest) * motion.seconds}
+                at={clock.time}
+                rate={motion.still ? 1 : motion.seconds / longest}
                 view={motion.figure.view}
                 title={movement.name}
                 className="h-40 w-full"

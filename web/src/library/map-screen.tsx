@@ -181,7 +181,7 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
         {motion && (
           <FigureDrawing
             motion={motion}
-            seconds={keyTimes(motion).at(-1) ?? 0}
+            at={keyTimes(motion).at(-1) ?? 0}
             view={motion.figure.view}
             title=""
             className="h-14 w-14 shrink-0"
