@@ -1,2 +1,5 @@
 export * from './aim.js';
+export * from './loads.js';
+export * from './next-set.js';
+export * from './strength.js';
 export * from './tempo.js';

@@ -12,7 +12,6 @@ import {
   label,
   LEVERS,
   leverWords,
-  loadsFor,
   usableOption,
   type KitNeed,
   type KitPiece,
@@ -58,45 +57,13 @@ describe('what is at hand', () => {
     for (const item of ALWAYS_AT_HAND) expect(usableOption([[{ item, count: 1 }]], kitCounts([]))).toBeDefined();
   });
 
-  test('another piece never takes an option or a load away', () => {
+  test('another piece never takes an option away', () => {
     fc.assert(
       fc.property(kit, piece, options, (pieces, more, any) => {
         const richer = [...pieces, more];
         if (usableOption(any, kitCounts(pieces))) expect(usableOption(any, kitCounts(richer))).toBeDefined();
-        const labels = loadsFor(any, richer).map((load) => load.label);
-        for (const load of loadsFor(any, pieces)) expect(labels).toContain(load.label);
       }),
     );
-  });
-});
-
-describe('loads', () => {
-  test('are all that the kit can make, lightest first, each once, both of a pair counted', () => {
-    fc.assert(
-      fc.property(kit, options, (pieces, any) => {
-        const loads = loadsFor(any, pieces);
-        expect(loads.map(({ kg }) => kg)).toEqual(loads.map(({ kg }) => kg).toSorted((a, b) => a - b));
-        expect(new Set(loads.map((load) => `${load.label} ${load.kg}`)).size).toBe(loads.length);
-        const possible = any
-          .filter((needs) => usableOption([needs], kitCounts(pieces)))
-          .flatMap((needs) =>
-            needs.flatMap((need) =>
-              pieces
-                .filter(({ item, count, kg }) => item === need.item && count >= need.count && kg)
-                .map(({ kg }) => (kg ?? 0) * need.count),
-            ),
-          );
-        expect(new Set(loads.map(({ kg }) => kg))).toEqual(new Set(possible));
-      }),
-    );
-  });
-
-  test('keep the label that was entered', () => {
-    const pounds: KitPiece[] = [{ item: 'dumbbell', count: 2, kg: 11.34, label: '25 lb' }];
-    expect(loadsFor([[{ item: 'dumbbell', count: 2 }]], pounds)).toEqual([
-      { item: 'dumbbell', kg: 22.68, label: '2 × 25 lb' },
-    ]);
-    expect(loadsFor([[{ item: 'bell', count: 1 }]], [{ item: 'bell', count: 1, kg: 16 }])[0]?.label).toBe('16 kg bell');
   });
 });
 

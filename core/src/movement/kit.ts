@@ -1,14 +1,44 @@
 /** What is in the room, and whether a movement can be done with it. */
 import type { KitNeed } from './schema.js';
 import { ALWAYS_AT_HAND, type KitItem } from './vocabulary.js';
-import { inWords } from './words.js';
+
+/** Plates of one weight, each counted: they go on in fours for a pair of handles, in twos for one. */
+export interface Plates {
+  kg: number;
+  count: number;
+}
 
 /** One kind of thing in a kit. Weighed things carry their load; `label` keeps how it was entered (`25 lb`). */
 export interface KitPiece {
   item: KitItem;
   count: number;
+  /** Kilograms of one piece; of the bare handle where there are plates, of the lightest setting where there is a step. */
   kg?: number | null;
   label?: string | null;
+  /** The unit it was entered in; kilograms unless said. What a person reads keeps it. */
+  unit?: 'lb' | null;
+  /** What an adjustable handle or a bar can be loaded with. */
+  plates?: Plates[] | null;
+  /** A stack's next setting, and its heaviest. */
+  stepKg?: number | null;
+  mostKg?: number | null;
+  /** Seconds to set another weight. */
+  changeSeconds?: number | null;
+  /** Bands: place from the lightest, 1 first. */
+  order?: number | null;
+  /** Steps and boxes: the heights there are, in centimetres. */
+  heightsCm?: number[] | null;
+}
+
+const KG_IN_LB = 0.45359237;
+
+/** A weight typed in pounds, in kilograms. */
+export const fromPounds = (lb: number): number => lb * KG_IN_LB;
+
+/** Kilograms as they are read in a unit: `12.5 kg`, `25 lb`. Rounded to a hundredth, so that a typed number comes back. */
+export function weightWords(kg: number, unit?: 'lb' | null): string {
+  const shown = Math.round((unit === 'lb' ? kg / KG_IN_LB : kg) * 100) / 100;
+  return `${shown} ${unit ?? 'kg'}`;
 }
 
 /** The most equal pieces of each item: a pair of 8s is 2, two single bells of different weight are 1 each. */
@@ -28,33 +58,5 @@ export function usableOption(
 }
 
 /** How a load is read aloud: its own label if it has one, else kilograms. */
-export const loadLabel = (piece: { kg?: number | null; label?: string | null }): string =>
-  piece.label || `${piece.kg ?? 0} kg`;
-
-/** One way to load a movement. */
-export interface Load {
-  item: KitItem;
-  /** Kilograms in all: both of a pair together. */
-  kg: number;
-  label: string;
-}
-
-/** The loads that a kit can make for a movement, lightest first: an option with weighed pieces gives one load for each piece that fits. */
-export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): Load[] {
-  const counts = kitCounts(pieces);
-  const loads = options
-    .filter((needs) => usableOption([needs], counts) !== undefined)
-    .flatMap((needs) => needs)
-    .flatMap(({ item, count }) =>
-      pieces
-        .filter((piece) => piece.item === item && piece.count >= count && piece.kg)
-        .map((piece) => ({
-          item,
-          kg: (piece.kg ?? 0) * count,
-          label: `${count > 1 ? `${count} × ` : ''}${loadLabel(piece)}${item === 'dumbbell' ? '' : ` ${inWords(item)}`}`,
-        })),
-    );
-  // Two pieces may carry the same label by mistake: the weight tells them apart.
-  const unique = new Map(loads.map((load) => [`${load.label} ${load.kg}`, load]));
-  return [...unique.values()].sort((a, b) => a.kg - b.kg || a.label.localeCompare(b.label));
-}
+export const loadLabel = (piece: { kg?: number | null; label?: string | null; unit?: 'lb' | null }): string =>
+  piece.label || weightWords(piece.kg ?? 0, piece.unit);

@@ -3,7 +3,8 @@
  * people do their programme, show the faults they tend to, are corrected as core would advise, and get better at it.
  */
 import { advise, styleOf, type Attempt, type Outcome, type Trial } from '@waxwing/core/coaching';
-import { correctionKey, loadsFor, type Effort, type Load, type Movement } from '@waxwing/core/movement';
+import { loadsFor, type Load } from '@waxwing/core/dosage';
+import { correctionKey, type Effort, type Movement } from '@waxwing/core/movement';
 import type { EventType, EventOf, FindMovement, SessionEvent } from '@waxwing/core/session';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';

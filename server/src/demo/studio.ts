@@ -8,17 +8,27 @@ const bell = (kg: number): KitPiece => ({ item: 'bell', count: 1, kg });
 
 export const STUDIO_KIT: KitPiece[] = [
   ...[2, 4, 6, 8, 10, 12.5, 15, 20].map(pair),
-  { item: 'dumbbell', count: 2, kg: 24, label: 'adjustable 24 kg' },
+  {
+    item: 'dumbbell',
+    count: 2,
+    kg: 2,
+    plates: [
+      { kg: 0.5, count: 4 },
+      { kg: 1.25, count: 8 },
+      { kg: 2.5, count: 8 },
+    ],
+    changeSeconds: 30,
+  },
   ...[8, 12, 16, 24].map(bell),
-  { item: 'band', count: 3 },
+  ...['green', 'blue', 'black'].map((label, i): KitPiece => ({ item: 'band', count: 1, label, order: i + 1 })),
   { item: 'strap', count: 2 },
-  { item: 'step', count: 1 },
+  { item: 'step', count: 1, heightsCm: [10, 20, 30] },
   { item: 'slider', count: 4 },
   { item: 'mat', count: 6 },
   { item: 'chair', count: 2 },
   { item: 'bench', count: 1 },
   { item: 'rope', count: 1 },
-  { item: 'cable', count: 1 },
+  { item: 'cable', count: 1, kg: 5, stepKg: 2.5, mostKg: 50 },
   { item: 'dowel', count: 2 },
 ];
 

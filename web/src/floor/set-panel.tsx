@@ -1,7 +1,7 @@
 /** The set in hand: which one, which side, how much and with what; one tap logs it, one more says how it felt. */
 import type { MovementPage } from '@waxwing/core/formats';
-import { aimOf } from '@waxwing/core/dosage';
-import { EFFORTS, label, loadsFor, type Load } from '@waxwing/core/movement';
+import { aimOf, loadsFor, type Load } from '@waxwing/core/dosage';
+import { EFFORTS, label } from '@waxwing/core/movement';
 import { progressOf, totalsOf, type Entry } from '@waxwing/core/session';
 import { Minus, Plus } from 'lucide-react';
 import { useState } from 'react';
@@ -88,7 +88,7 @@ function Sets({ view, page, entry }: { view: LaneView; page: MovementPage; entry
 
 /** The load used last, or the next below it when it is not there any more; the lightest for a first time. */
 function usualLoad(loads: readonly Load[], kg: number | null | undefined): Load | undefined {
-  return (kg ? loads.findLast((load) => load.kg <= kg) : undefined) ?? loads[0];
+  return (kg ? loads.findLast((load) => load.kg !== null && load.kg <= kg) : undefined) ?? loads[0];
 }
 
 function Stepper({

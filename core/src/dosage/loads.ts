@@ -1,0 +1,160 @@
+/** The loads that a kit can really make for a movement: fixed pieces, plates on handles, stacks, bands in order. */
+import { kitCounts, loadLabel, usableOption, weightWords, type KitPiece, type Plates } from '../movement/kit.js';
+import type { KitNeed } from '../movement/schema.js';
+import type { KitItem } from '../movement/vocabulary.js';
+import { inWords } from '../movement/words.js';
+
+/** One way to load a movement. */
+export interface Load {
+  item: KitItem;
+  /** How many of the item are in use: 2 for a pair. */
+  count: number;
+  /** Kilograms in all, both of a pair together; null for a band, which only has its place in the order. */
+  kg: number | null;
+  label: string;
+  /** How plates are set, from the handle out, on each end: `10 + 2.5`. */
+  setting?: string;
+  /** Seconds to set this weight; 0 for one that is only picked up. */
+  changeSeconds: number;
+}
+
+/** Seconds to change plates or a pin where the kit does not say. */
+const PLATES_SECONDS = 30;
+const PIN_SECONDS = 5;
+
+/** Grams, so that sums of plates are exact. */
+const grams = (kg: number): number => Math.round(kg * 1000);
+
+interface Setting {
+  kg: number;
+  /** Plates on each end, heaviest first, in kilograms. */
+  ends: number[];
+}
+
+/**
+ * Every weight that plates can make on `handles` equal handles, lightest first, each with the fewest plates.
+ * Both ends of every handle carry the same, so a plate counts only in groups of two times the handles.
+ */
+export function settingsOf(handleKg: number, plates: readonly Plates[], handles: number): Setting[] {
+  const sizes = plates.toSorted((a, b) => b.kg - a.kg);
+  let sums = new Map<number, number[]>([[0, []]]);
+  for (const { kg, count } of sizes) {
+    const most = Math.floor(count / (2 * handles));
+    const next = new Map(sums);
+    for (const [sum, ends] of sums)
+      for (let n = 1; n <= most; n += 1) {
+        const total = sum + n * grams(kg);
+        const known = next.get(total);
+        if (!known || known.length > ends.length + n)
+          next.set(total, [...ends, ...Array.from({ length: n }, () => kg)]);
+      }
+    sums = next;
+  }
+  return [...sums].sort(([a], [b]) => a - b).map(([sum, ends]) => ({ kg: (grams(handleKg) + 2 * sum) / 1000, ends }));
+}
+
+/** Every setting of a stack, lightest first. */
+function stackOf(piece: KitPiece): number[] {
+  const first = grams(piece.kg ?? piece.stepKg ?? 0);
+  const step = grams(piece.stepKg ?? 0);
+  const most = grams(piece.mostKg ?? 0);
+  return Array.from({ length: Math.floor((most - first) / step) + 1 }, (_, i) => (first + i * step) / 1000);
+}
+
+/** What one piece can weigh when `need` of them are used alike. */
+function loadsOfPiece(piece: KitPiece, need: number): Load[] {
+  const { item, unit } = piece;
+  const name = (words: string) =>
+    `${need > 1 ? `${need} × ` : ''}${words}${item === 'dumbbell' ? '' : ` ${inWords(item)}`}`;
+  const base = { item, count: need };
+  if (piece.plates?.length)
+    return settingsOf(piece.kg ?? 0, piece.plates, need)
+      .filter(({ kg }) => kg > 0)
+      .map(({ kg, ends }) => ({
+        ...base,
+        kg: kg * need,
+        label: name(weightWords(kg, unit)),
+        setting: ends.length > 0 ? ends.map((end) => parseFloat(weightWords(end, unit))).join(' + ') : 'bare',
+        changeSeconds: piece.changeSeconds ?? PLATES_SECONDS,
+      }));
+  if (piece.stepKg && piece.mostKg)
+    return stackOf(piece).map((kg) => ({
+      ...base,
+      kg: kg * need,
+      label: name(weightWords(kg, unit)),
+      changeSeconds: piece.changeSeconds ?? PIN_SECONDS,
+    }));
+  if (piece.kg) return [{ ...base, kg: piece.kg * need, label: name(loadLabel(piece)), changeSeconds: 0 }];
+  if (item === 'band' && piece.order)
+    return [{ ...base, kg: null, label: name(piece.label || `no. ${piece.order}`), changeSeconds: 0 }];
+  return [];
+}
+
+/**
+ * The loads that a kit can make for a movement's options, lightest first, each once.
+ * Bands come first, in their order, because nobody knows their kilograms. A load that several pieces make is the one that takes least time.
+ */
+export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): Load[] {
+  const counts = kitCounts(pieces);
+  const order = new Map(pieces.map((piece) => [piece.label, piece.order ?? 0]));
+  const loads = options
+    .filter((needs) => usableOption([needs], counts) !== undefined)
+    .flat()
+    .flatMap(({ item, count }) =>
+      pieces
+        .filter((piece) => piece.item === item && piece.count >= count)
+        .flatMap((piece) =>
+          loadsOfPiece(piece, count).map((load) => ({ load, place: load.kg ?? order.get(piece.label) ?? 0 })),
+        ),
+    )
+    .sort(
+      (a, b) =>
+        Number(a.load.kg !== null) - Number(b.load.kg !== null) ||
+        a.place - b.place ||
+        a.load.changeSeconds - b.load.changeSeconds ||
+        a.load.label.localeCompare(b.load.label),
+    );
+  // Two pieces may carry the same label by mistake: the weight tells them apart.
+  const unique = new Map<string, Load>();
+  for (const { load } of loads) {
+    const key = `${load.label} ${load.kg}`;
+    if (!unique.has(key)) unique.set(key, load);
+  }
+  return [...unique.values()];
+}
+
+/** The real loads on both sides of a wanted one that the kit cannot make; one of them is missing past an end. */
+export function nearestLoads(loads: readonly Load[], kg: number): Load[] {
+  const weighed = loads.filter((load) => load.kg !== null);
+  const below = weighed.findLast((load) => (load.kg ?? 0) < kg);
+  const above = weighed.find((load) => (load.kg ?? 0) > kg);
+  return [below, above].filter((load) => load !== undefined);
+}
+
+/**
+ * Share of body weight that the hands carry in push-ups.
+ * @see Ebben WP et al. (2011), Kinetic analysis of several variations of push-ups. J Strength Cond Res 25(10).
+ */
+const PUSH_UP_SHARES: Readonly<Record<string, number>> = {
+  'push-up': 0.64,
+  'knee-push-up': 0.49,
+};
+const RAISED_SHARES: Readonly<Record<string, readonly (readonly [cm: number, share: number])[]>> = {
+  'hands-raised-push-up': [
+    [30, 0.55],
+    [60, 0.41],
+  ],
+  'feet-raised-push-up': [
+    [30, 0.7],
+    [60, 0.74],
+  ],
+};
+
+/** Kilograms of body weight that a movement puts on the hands, where a measured share is published; else null. */
+export function bodyLoad(movementId: string, bodyKg: number, heightCm = 30): number | null {
+  const raised = RAISED_SHARES[movementId];
+  const share =
+    PUSH_UP_SHARES[movementId] ??
+    raised?.toSorted((a, b) => Math.abs(a[0] - heightCm) - Math.abs(b[0] - heightCm))[0]?.[1];
+  return share === undefined ? null : Math.round(share * bodyKg * 10) / 10;
+}
