@@ -104,7 +104,7 @@ function goUp(s: SetSituation): NextSet {
   if (!load || !next) {
     if (capped)
       return stay('slower', window.low, `${reached}. No spotter: not above ${s.capKg} kg, so slow the lowering.`);
-    if (!load) return stay('swap', window.low, `${reached}: time for the next rung.`);
+    if (!load || mode !== 'reps') return stay('swap', s.amount, `${reached}: time for the next rung.`);
     return stay('slower', window.low, `${reached}, and nothing heavier is here: slow the lowering to make it count.`);
   }
   if (load.kg === null || next.kg === null)

@@ -24,7 +24,7 @@ export interface CardNeighbours {
 }
 
 /** Characters that Markdown would read as markup. */
-const plain = (text: string): string => text.replace(/([\\`*_{}[\]<>#|])/g, '\\$1');
+export const plain = (text: string): string => text.replace(/([\\`*_{}[\]<>#|])/g, '\\$1');
 
 /** The dose of one purpose: `2–3 × 8–12 reps a side, 60 s rest`. */
 export function doseWords(movement: Movement): { purpose: string; words: string }[] {

@@ -2,3 +2,4 @@ export * from './answers.js';
 export * from './card.js';
 export * from './csv.js';
 export * from './pack.js';
+export * from './sheet.js';

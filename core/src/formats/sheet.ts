@@ -1,0 +1,203 @@
+/** The sheet that a client takes home: order, dose, kit and its changes, a few reminders, one thing to watch, a way down and up, and what changed. */
+import { EMERGENCY_ADVICE, PAIN_ADVICE } from '../coaching/pain.js';
+import type { Trial } from '../coaching/evidence.js';
+import { teachingCues } from '../coaching/teach.js';
+import { brokenHold, holdWords } from '../dosage/next-set.js';
+import type { PastSession } from '../ladder/readiness.js';
+import type { Fault, Movement } from '../movement/schema.js';
+import { SEVERITIES } from '../movement/vocabulary.js';
+import { label } from '../movement/words.js';
+import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
+import { plain } from './card.js';
+import { faultKey } from '../movement/ids.js';
+import { likelyFault, type FaultTally } from '../session/record.js';
+
+export interface SheetLine {
+  movementId: string;
+  name: string;
+  dose: string;
+  /** The weight to take, with what to change; null without one. */
+  kit: string | null;
+  reminders: string[];
+  watchOut: string | null;
+  easier: string | null;
+  harder: string | null;
+  /** Against the last time it was done; null for the same again. */
+  changed: string | null;
+}
+
+export interface Sheet {
+  title: string;
+  client: string;
+  studio: string;
+  trainer: string;
+  /** ISO, or null when no date is set. */
+  startsAt: string | null;
+  minutes: number;
+  blocks: { title: string; note: string; lines: SheetLine[] }[];
+  cautions: string[];
+}
+
+export interface SheetSource {
+  plan: Plan;
+  client: { id: string; name: string };
+  studio: { name: string; trainer: string };
+  minutes: number;
+  find: (movementId: string) => Movement | undefined;
+  /** Easier and harder movements that are open for the client. */
+  neighbours: (movementId: string) => { easier: string | null; harder: string | null };
+  trials: readonly Trial[];
+  sets: Readonly<Record<string, readonly PastSession[]>>;
+  faults: Readonly<Record<string, FaultTally>>;
+  now: string;
+}
+
+/** Reminders on a sheet: more are not read. */
+const MOST_REMINDERS = 3;
+/** A hold longer than this is also given in pieces, for who cannot hold it in one. */
+const LONG_HOLD = 40;
+
+export function sheetOf(source: SheetSource): Sheet {
+  const { plan, client, studio } = source;
+  let before: PlanLane['load'] = null;
+  const blocks = plan.blocks.flatMap((block) => {
+    const lines = block.items.flatMap(({ lanes }) => {
+      const lane = lanes.find(({ clientId }) => clientId === client.id);
+      const movement = lane && source.find(lane.movementId);
+      if (!lane || !movement) return [];
+      const line = lineOf(source, block, lane, movement, before);
+      before = lane.load ?? before;
+      return [line];
+    });
+    return lines.length > 0 ? [{ title: label(block.kind), note: roundWords(block), lines }] : [];
+  });
+  const all = plan.blocks.flatMap(({ items }) =>
+    items.flatMap(({ lanes }) =>
+      lanes
+        .filter(({ clientId }) => clientId === client.id)
+        .flatMap(({ movementId }) => source.find(movementId)?.cautions ?? []),
+    ),
+  );
+  return {
+    title: plan.name,
+    client: client.name,
+    studio: studio.name,
+    trainer: studio.trainer,
+    startsAt: plan.startsAt,
+    minutes: source.minutes,
+    blocks,
+    cautions: [...new Set(all), `Sharp pain: ${PAIN_ADVICE.sharp}`, EMERGENCY_ADVICE],
+  };
+}
+
+const roundWords = (block: Block): string =>
+  inRounds(block)
+    ? `${block.rounds} rounds${block.kind === 'circuit' && block.workSeconds !== null ? `, ${block.workSeconds} s at each` : ''}`
+    : '';
+
+function lineOf(
+  source: SheetSource,
+  block: Block,
+  lane: PlanLane,
+  movement: Movement,
+  before: PlanLane['load'],
+): SheetLine {
+  const { client, trials, now } = source;
+  const cues = teachingCues(movement, trials, client.id, now)
+    .toSorted((a, b) => b.worked - a.worked)
+    .slice(0, MOST_REMINDERS)
+    .map(({ cue }) => cue.text);
+  const other = lane.withId === null ? undefined : source.find(lane.withId);
+  return {
+    movementId: movement.id,
+    name: other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name,
+    dose: laneWords(block, lane, movement),
+    kit: lane.load && kitChange(lane.load, before),
+    reminders: cues,
+    watchOut: worstFault(source, movement)?.name ?? null,
+    ...source.neighbours(movement.id),
+    changed: changeWords(lane, movement, source.sets[movement.id] ?? []),
+  };
+}
+
+/** `3 × 10 reps a side, slow down 3 s, 60 s rest`. */
+export function laneWords(block: Block, lane: PlanLane, { dose, sides }: Pick<Movement, 'dose' | 'sides'>): string {
+  const sets = setsOfLane(block, lane);
+  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  const side = sides === 'each' ? ' a side' : '';
+  const work =
+    block.kind === 'circuit' && block.workSeconds !== null ? `${block.workSeconds} s` : `${lane.amount} ${unit}${side}`;
+  const pieces =
+    dose.mode === 'time' && lane.amount > LONG_HOLD ? ` (or ${holdWords(brokenHold(lane.amount, 20))})` : '';
+  const tempo = dose.mode === 'reps' ? `, tempo ${lane.tempo}` : '';
+  const rest = lane.rest > 0 ? `, ${lane.rest} s rest` : '';
+  return `${sets} × ${work}${pieces}${tempo}${rest}`;
+}
+
+function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']): string {
+  const setting = load.setting ? ` (${load.setting} on each end)` : '';
+  const same = before && before.item === load.item && before.label === load.label;
+  return `${load.label}${setting}${same || !before ? '' : ': change'}`;
+}
+
+/** The fault to watch: the most serious, and among those the likeliest for this client. */
+function worstFault({ faults }: SheetSource, movement: Movement): Fault | undefined {
+  const likely = (fault: Fault) => likelyFault(fault, faults[faultKey(movement.id, fault.id)]);
+  const rank = (fault: Fault) => SEVERITIES.indexOf(fault.severity);
+  const serious = movement.faults.filter(({ severity }) => severity !== 'polish');
+  return (serious.length > 0 ? serious : movement.faults).toSorted(
+    (a, b) => likely(b) - likely(a) || rank(a) - rank(b),
+  )[0];
+}
+
+/** `10 → 12 reps, 8 → 10 kg`; null when nothing changed, `new` the first time. */
+export function changeWords(
+  lane: PlanLane,
+  { dose }: Pick<Movement, 'dose'>,
+  past: readonly PastSession[],
+): string | null {
+  const last = past
+    .toSorted((a, b) => a.at.localeCompare(b.at))
+    .at(-1)
+    ?.sets.at(-1);
+  if (!last) return 'new';
+  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  const kg = lane.load?.kg ?? null;
+  const words = [
+    ...(last.amount === lane.amount ? [] : [`${last.amount} → ${lane.amount} ${unit}`]),
+    ...(kg === null || last.kg === null || last.kg === undefined || Math.abs(kg - last.kg) < 0.005
+      ? []
+      : [`${last.kg} → ${kg} kg`]),
+  ];
+  return words.length > 0 ? words.join(', ') : null;
+}
+
+/** The sheet as Markdown, for a message or a folder. */
+export function sheetMarkdown(sheet: Sheet, date: string | null): string {
+  const lines = [
+    `# ${plain(sheet.title)}`,
+    '',
+    `${[sheet.client, date, `${sheet.minutes} min`, sheet.studio, sheet.trainer]
+      .filter(Boolean)
+      .map((part) => plain(String(part)))
+      .join(' · ')}`,
+    '',
+    ...sheet.blocks.flatMap(({ title, note, lines: all }) => [
+      `## ${plain(title)}${note ? ` · ${plain(note)}` : ''}`,
+      '',
+      ...all.flatMap((line, i) => [
+        `${i + 1}. **${plain(line.name)}**: ${plain(line.dose)}${line.kit ? `, ${plain(line.kit)}` : ''}`,
+        ...line.reminders.map((reminder) => `   - ${plain(reminder)}`),
+        ...(line.watchOut ? [`   - **Watch out:** ${plain(line.watchOut)}`] : []),
+        ...(line.easier ? [`   - Easier: ${plain(line.easier)}`] : []),
+        ...(line.harder ? [`   - Harder: ${plain(line.harder)}`] : []),
+        ...(line.changed ? [`   - Since last time: ${plain(line.changed)}`] : []),
+      ]),
+      '',
+    ]),
+    '## Mind',
+    '',
+    ...sheet.cautions.map((caution) => `- ${plain(caution)}`),
+  ];
+  return `${lines.join('\n').trim()}\n`;
+}

@@ -1,0 +1,84 @@
+/** Last time, carried forward: the same movements in the same order, with what changes for each and why. */
+import type { MovementSummary } from '../formats/answers.js';
+import { buildLadder } from '../ladder/graph.js';
+import { readiness, signWords, type PastSession } from '../ladder/readiness.js';
+import { opennessFor } from '../movement/limits.js';
+import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
+import type { Purpose } from '../movement/vocabulary.js';
+import { laneFor } from './lane-for.js';
+import type { Block, PlanItem, PlanLane } from './plan.js';
+import type { SuggestClient } from './suggest.js';
+
+export interface CarryRequest {
+  clients: readonly SuggestClient[];
+  movements: readonly MovementSummary[];
+  kit: readonly KitPiece[];
+  purpose: Purpose;
+  newId: () => string;
+}
+
+/** Sessions within this many hours of one another are one visit. */
+const ONE_VISIT_MS = 6 * 3_600_000;
+
+/** Movements of the latest visit, in the order in which they were begun. */
+export function lastVisit(sets: Readonly<Record<string, readonly PastSession[]>>): string[] {
+  const starts = Object.entries(sets).flatMap(([id, sessions]) =>
+    sessions.map(({ at }) => ({ id, at: Date.parse(at) })),
+  );
+  const latest = Math.max(...starts.map(({ at }) => at));
+  return starts
+    .filter(({ at }) => latest - at < ONE_VISIT_MS)
+    .sort((a, b) => a.at - b.at)
+    .map(({ id }) => id);
+}
+
+/**
+ * Blocks for the next session. A rung that its sign says is owned gives way to the next one that is open and that the kit allows;
+ * one that a limit closes today is left out.
+ */
+export function carryForward({ clients, movements, kit, purpose, newId }: CarryRequest): Block[] {
+  const ladder = buildLadder(movements);
+  const byId = new Map(movements.map((movement) => [movement.id, movement]));
+  const counts = kitCounts(kit);
+  const lines = new Map<string, PlanItem>();
+  for (const client of clients) {
+    const may = (movement: MovementSummary | undefined): movement is MovementSummary =>
+      movement !== undefined &&
+      !client.avoid.includes(movement.id) &&
+      opennessFor(movement.demands, client.limits) !== 'closed' &&
+      usableOption(movement.kit, counts) !== undefined;
+    for (const id of lastVisit(client.sets)) {
+      const movement = byId.get(id);
+      if (!movement) continue;
+      const past = client.sets[id] ?? [];
+      const up = client.ease
+        ? undefined
+        : ladder.rungs
+            .get(id)
+            ?.harder.find(({ to, readyWhen }) => readyWhen && may(byId.get(to)) && readiness(readyWhen, past).ready);
+      const next = up ? byId.get(up.to) : movement;
+      if (!may(next)) continue;
+      const { lane } = laneFor({
+        clientId: client.id,
+        movement: next,
+        purpose,
+        past: client.sets[next.id] ?? [],
+        kit,
+        ease: client.ease,
+      });
+      const why = up?.readyWhen ? `Up from ${movement.name}: ${signWords(up.readyWhen)}. ${lane.why}` : lane.why;
+      put(lines, movement.families[0] ?? id, { ...lane, why: why.slice(0, 400) }, newId);
+    }
+  }
+  if (lines.size === 0) return [];
+  return [{ id: newId(), kind: 'strength', rounds: 1, workSeconds: null, items: [...lines.values()] }];
+}
+
+/** People who did the same family share a line; a second movement of one family gets a line of its own. */
+function put(lines: Map<string, PlanItem>, family: string, lane: PlanLane, newId: () => string): void {
+  let key = family;
+  while (lines.get(key)?.lanes.some(({ clientId }) => clientId === lane.clientId)) key += '+';
+  const line = lines.get(key);
+  if (line) line.lanes.push(lane);
+  else lines.set(key, { id: newId(), locked: false, tied: false, lanes: [lane] });
+}

@@ -1,0 +1,91 @@
+/** What a plan covers and asks: sets by pattern, muscle and plane, push : pull, trips to the floor, weight changes, reps. */
+import { sideCount } from '../dosage/tempo.js';
+import type { Muscle, Pattern, Plane } from '../movement/vocabulary.js';
+import { groundOf } from './changes.js';
+import { setsOfLane, turnsOf, type Plan, type PlanContext } from './plan.js';
+import { secondsOf, timelineOf, type Segment, type SegmentKind } from './timeline.js';
+
+export interface Coverage {
+  sets: number;
+  patterns: Map<Pattern, number>;
+  planes: Map<Plane, number>;
+  /** A prime mover counts a whole set, a helper half. */
+  muscles: Map<Muscle, number>;
+  /** Reps of everything counted in reps, both sides added up: 10 a side is 20. */
+  reps: number;
+  floorTrips: number;
+}
+
+const add = <K>(map: Map<K, number>, key: K, amount: number): void => void map.set(key, (map.get(key) ?? 0) + amount);
+
+/** Blocks that prepare or ease off: their sets do not count as training of a pattern. */
+const AROUND = new Set(['warm-up', 'stretch']);
+
+/** What one client gets out of a plan. */
+export function coverageOf(plan: Pick<Plan, 'blocks'>, clientId: string, { find }: PlanContext): Coverage {
+  const coverage: Coverage = {
+    sets: 0,
+    patterns: new Map(),
+    planes: new Map(),
+    muscles: new Map(),
+    reps: 0,
+    floorTrips: 0,
+  };
+  let ground = 'feet';
+  for (const block of plan.blocks) {
+    for (const item of block.items) {
+      const lane = item.lanes.find((one) => one.clientId === clientId);
+      const movement = lane && find(lane.movementId);
+      if (!lane || !movement) continue;
+      const sets = setsOfLane(block, lane);
+      if (movement.dose.mode === 'reps') coverage.reps += sets * lane.amount * sideCount(movement.sides);
+      if (AROUND.has(block.kind)) continue;
+      coverage.sets += sets;
+      add(coverage.patterns, movement.pattern, sets);
+      for (const plane of movement.planes) add(coverage.planes, plane, sets);
+      for (const muscle of movement.muscles.prime) add(coverage.muscles, muscle, sets);
+      for (const muscle of movement.muscles.assist) add(coverage.muscles, muscle, sets / 2);
+    }
+    for (const { lanes } of turnsOf(block)) {
+      const lane = lanes.find((one) => one.clientId === clientId);
+      const movement = lane && find(lane.movementId);
+      if (!movement) continue;
+      const next = groundOf(movement.position);
+      if (next === 'floor' && ground !== 'floor') coverage.floorTrips += 1;
+      ground = next;
+    }
+  }
+  return coverage;
+}
+
+export interface Totals {
+  seconds: number;
+  by: Record<SegmentKind, number>;
+  weightChanges: number;
+  /** Seconds over the slot; 0 when it fits. */
+  over: number;
+}
+
+export function totalsOfPlan(
+  plan: Pick<Plan, 'blocks' | 'minutes'>,
+  context: PlanContext,
+  segments = timelineOf(plan, context),
+): Totals {
+  const by: Totals['by'] = { work: 0, rest: 0, load: 0, position: 0, teach: 0 };
+  for (const { kind, seconds } of segments) by[kind] += seconds;
+  const seconds = secondsOf(segments);
+  return {
+    seconds,
+    by,
+    weightChanges: weightChanges(segments),
+    over: Math.max(0, seconds - plan.minutes * 60),
+  };
+}
+
+const weightChanges = (segments: readonly Segment[]): number => segments.filter(({ kind }) => kind === 'load').length;
+
+/** Sets of pushing to sets of pulling, as trainers say it: `6 : 9`. */
+export const pushPull = ({ patterns }: Coverage): [push: number, pull: number] => [
+  patterns.get('push') ?? 0,
+  patterns.get('pull') ?? 0,
+];

@@ -1,0 +1,101 @@
+/** A client's lane for a movement: sets, amount, load and tempo from what was done last, or for a first time; always with the reason. */
+import { aimOf } from '../dosage/aim.js';
+import { loadsFor, type Load } from '../dosage/loads.js';
+import { ALLOWED_JUMP, nextSet, type NextKind } from '../dosage/next-set.js';
+import { parseTempo } from '../dosage/tempo.js';
+import type { MovementSummary } from '../formats/answers.js';
+import type { DoneSet, PastSession } from '../ladder/readiness.js';
+import type { KitPiece } from '../movement/kit.js';
+import type { DoseWindow } from '../movement/schema.js';
+import type { Purpose } from '../movement/vocabulary.js';
+import type { PlanLane } from './plan.js';
+
+export interface LaneRequest {
+  clientId: string;
+  movement: MovementSummary;
+  purpose: Purpose;
+  /** Sessions with this movement, in any order. */
+  past: readonly PastSession[];
+  kit: readonly KitPiece[];
+  /** Nothing goes up today: dull pain, poor sleep. In words, for the reason. */
+  ease?: string | null;
+}
+
+/** The window of a purpose, or what the movement aims at otherwise. */
+export const windowFor = (movement: Pick<MovementSummary, 'dose'>, purpose: Purpose): DoseWindow =>
+  movement.dose.windows[purpose] ?? aimOf(movement);
+
+const UPPER: readonly string[] = ['push', 'pull'];
+
+/** The allowed step in load: a tenth for the upper body, a fifth for the lower. */
+export const jumpFor = ({ pattern }: Pick<MovementSummary, 'pattern'>): number =>
+  UPPER.includes(pattern) ? ALLOWED_JUMP.upper : ALLOWED_JUMP.lower;
+
+/** What comes nearest to the load of last time from below; a band or nothing where it was not weighed. */
+const loadLike = (loads: readonly Load[], kg: number | null): Load | null => {
+  const weighed = loads.filter((load) => load.kg !== null);
+  if (kg === null) return loads.find((load) => load.kg === null) ?? null;
+  return weighed.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? weighed[0] ?? null;
+};
+
+/** The weakest of the last session's sets counts: what all of them reached. */
+const weakest = (sets: readonly DoneSet[]): DoneSet | undefined => sets.toSorted((a, b) => a.amount - b.amount)[0];
+
+/** What changes from last time. */
+export type LaneChange = NextKind | 'first';
+
+export interface NextLane {
+  lane: PlanLane;
+  change: LaneChange;
+}
+
+export function laneFor({ clientId, movement, purpose, past, kit, ease }: LaneRequest): NextLane {
+  const window = windowFor(movement, purpose);
+  const loads = loadsFor(movement.kit, kit);
+  const base = { clientId, movementId: movement.id, withId: null, tempo: movement.dose.tempo, rest: window.rest };
+  const last = past.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+  const done = last && weakest(last.sets);
+  if (!last || !done) {
+    const load = loads.find(({ kg }) => kg !== null) ?? loads[0] ?? null;
+    const why = load
+      ? `First time: the lightest there is, ${load.label}, to learn it clean.`
+      : 'First time: the low end, to learn it clean.';
+    return { lane: { ...base, sets: window.sets[0], amount: window.low, load, why }, change: 'first' };
+  }
+  const load = loadLike(loads, done.kg ?? null);
+  const next = nextSet({
+    mode: movement.dose.mode,
+    window,
+    amount: done.amount,
+    // Without an answer the set counts as hard: nothing goes up on a guess.
+    effort: done.effort ?? 'hard',
+    load,
+    loads,
+    faults: last.sets.every(({ clean }) => clean) ? [] : ['a fault that was open last time'],
+    jump: jumpFor(movement),
+    pain: null,
+  });
+  const held = ease && !EASING.includes(next.kind);
+  const kind = held ? 'hold' : next.kind;
+  const amount = held ? Math.min(done.amount, window.high) : next.amount;
+  const why = held ? `Held today: ${ease}.` : next.why;
+  const lane: PlanLane = {
+    ...base,
+    tempo: tempoFor(kind, base.tempo),
+    sets: Math.min(window.sets[1], Math.max(window.sets[0], last.sets.length)),
+    amount: Math.max(1, amount),
+    load: held ? load : next.load,
+    why: done.effort === null ? `${why} (Effort was not noted.)` : why,
+  };
+  return { lane, change: kind };
+}
+
+/** What may still happen on a day on which nothing goes up. */
+const EASING: readonly NextKind[] = ['hold', 'down', 'stop'];
+
+/** The tempo that a change asks for: two seconds more to lower, or one more at the hard place. */
+function tempoFor(kind: NextKind, tempo: string): string {
+  const [lower, pause, rise, top] = parseTempo(tempo);
+  if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
+  return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;
+}

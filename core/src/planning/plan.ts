@@ -1,0 +1,170 @@
+/**
+ * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
+ * The schema that requests, stored plans and the page are checked against.
+ */
+import { z } from 'zod';
+import type { MovementSummary } from '../formats/answers.js';
+import type { Checked } from '../movement/check.js';
+import { problemsOf } from '../movement/problem.js';
+import { slug, text } from '../movement/schema.js';
+import { KIT_ITEMS, PURPOSES } from '../movement/vocabulary.js';
+
+export const BLOCK_KINDS = [
+  'warm-up',
+  'skill',
+  'strength',
+  'superset',
+  'circuit',
+  'trunk',
+  'finisher',
+  'stretch',
+] as const;
+export type BlockKind = (typeof BLOCK_KINDS)[number];
+
+/** Most people in one plan. */
+export const MOST_CLIENTS = 4;
+/** A day, in minutes: no plan is longer. */
+export const DAY_MINUTES = 24 * 60;
+
+const uuid = z.uuid('must be a UUID');
+const whole = (low: number, high: number) =>
+  z
+    .int(`must be a whole number from ${low} to ${high}`)
+    .min(low, `must be ${low} to ${high}`)
+    .max(high, `must be ${low} to ${high}`);
+
+const loadSchema = z.strictObject({
+  item: z.enum(KIT_ITEMS),
+  count: whole(1, 10),
+  kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
+  label: z.string().min(1, 'must not be empty').max(60, 'must be at most 60 characters'),
+  setting: z.string().max(80, 'must be at most 80 characters').optional(),
+  changeSeconds: whole(0, 600),
+});
+
+const laneSchema = z.strictObject({
+  clientId: uuid,
+  movementId: slug,
+  /** A second movement done in the same rep: A, then B, then A with B. */
+  withId: slug.nullable(),
+  sets: whole(1, 20),
+  /** Reps, seconds or metres; of one side where each has its own. */
+  amount: whole(1, 3600),
+  tempo: z
+    .string()
+    .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0'),
+  /** Seconds after each set. */
+  rest: whole(0, 900),
+  load: loadSchema.nullable(),
+  /** Why this movement and this dose, in one sentence. */
+  why: z.string().max(400, 'must be at most 400 characters'),
+});
+
+const itemSchema = z.strictObject({
+  id: uuid,
+  /** Kept by suggestions and in its place by the best order. */
+  locked: z.boolean(),
+  /** The next item of the block follows straight after, whatever the order. */
+  tied: z.boolean(),
+  lanes: z.array(laneSchema).min(1, 'needs at least one person').max(MOST_CLIENTS, 'takes at most four people'),
+});
+
+const blockSchema = z.strictObject({
+  id: uuid,
+  kind: z.enum(BLOCK_KINDS),
+  /** How often the items are gone round in a superset or circuit. */
+  rounds: whole(1, 20),
+  /** A circuit by time: seconds at each item instead of its own dose. */
+  workSeconds: whole(5, 600).nullable(),
+  items: z.array(itemSchema).max(40, 'has at most 40 items'),
+});
+
+export const planSchema = z
+  .strictObject({
+    name: text(80),
+    clientIds: z.array(uuid).min(1, 'needs at least one client').max(MOST_CLIENTS, 'takes at most four clients'),
+    /** The slot, in minutes. */
+    minutes: whole(5, DAY_MINUTES),
+    startsAt: z.iso.datetime('must be a UTC time such as 2030-01-31T17:05:00.000Z').nullable(),
+    purpose: z.enum(PURPOSES),
+    /** A plan to start others from. */
+    template: z.boolean(),
+    note: z.string().max(2000, 'must be at most 2000 characters'),
+    blocks: z.array(blockSchema).max(20, 'has at most 20 blocks'),
+  })
+  .superRefine((plan, context) => {
+    const report = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
+    plan.clientIds.forEach((id, i) => {
+      if (plan.clientIds.indexOf(id) < i) report(['clientIds', i], 'is in the plan twice');
+    });
+    const ids = new Set<string>();
+    plan.blocks.forEach((block, b) => {
+      block.items.forEach((item, i) => {
+        const path = ['blocks', b, 'items', i];
+        if (ids.has(item.id)) report([...path, 'id'], 'is used twice');
+        ids.add(item.id);
+        const seen = new Set<string>();
+        item.lanes.forEach(({ clientId }, l) => {
+          if (seen.has(clientId)) report([...path, 'lanes', l, 'clientId'], 'is in two lanes of one line');
+          seen.add(clientId);
+          if (!plan.clientIds.includes(clientId)) report([...path, 'lanes', l, 'clientId'], 'is not in this plan');
+        });
+      });
+    });
+  });
+
+export type Plan = z.infer<typeof planSchema>;
+export type Block = z.infer<typeof blockSchema>;
+export type PlanItem = z.infer<typeof itemSchema>;
+export type PlanLane = z.infer<typeof laneSchema>;
+
+export function checkPlan(input: unknown): Checked<Plan> {
+  const result = planSchema.safeParse(input, { reportInput: true });
+  return result.success ? { ok: true, value: result.data } : { ok: false, problems: problemsOf(result.error) };
+}
+
+/** What planning has to know besides the plan. */
+export interface PlanContext {
+  /** A movement of the library; undefined for one that is gone. */
+  find: (movementId: string) => MovementSummary | undefined;
+  /** Whether a client has done a movement before: what is new needs teaching. */
+  knows: (clientId: string, movementId: string) => boolean;
+}
+
+/** In these the items take turns, round after round; in the others the sets of one item follow one another. */
+export const inRounds = ({ kind }: Pick<Block, 'kind'>): boolean => kind === 'superset' || kind === 'circuit';
+
+/** One set, in the order in which a session goes. */
+export interface Turn {
+  block: Block;
+  item: PlanItem;
+  /** From 1. */
+  set: number;
+  lanes: PlanLane[];
+  /** No set of this block comes after it. */
+  last: boolean;
+}
+
+/** How many sets a lane does in its block. */
+export const setsOfLane = (block: Block, lane: PlanLane): number => (inRounds(block) ? block.rounds : lane.sets);
+
+/** The sets of a block in the order in which they are done. */
+export function turnsOf(block: Block): Turn[] {
+  const most = Math.max(0, ...block.items.flatMap(({ lanes }) => lanes.map((lane) => setsOfLane(block, lane))));
+  const turn = (item: PlanItem, set: number): Turn => ({
+    block,
+    item,
+    set,
+    lanes: item.lanes.filter((lane) => set <= setsOfLane(block, lane)),
+    last: false,
+  });
+  const sets = Array.from({ length: most }, (_, i) => i + 1);
+  const turns = (
+    inRounds(block)
+      ? sets.flatMap((set) => block.items.map((item) => turn(item, set)))
+      : block.items.flatMap((item) => sets.map((set) => turn(item, set)))
+  ).filter(({ lanes }) => lanes.length > 0);
+  const end = turns.at(-1);
+  if (end) end.last = true;
+  return turns;
+}

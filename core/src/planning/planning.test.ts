@@ -1,0 +1,491 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { loadsFor } from '../dosage/index.js';
+import type { MovementSummary } from '../formats/index.js';
+import { opennessFor, PATTERNS } from '../movement/index.js';
+import { clientId, contextOf, counting, KIT, limits, NOW, plannable, planOver, suggestClient } from '../test/plans.js';
+import {
+  carryForward,
+  checkPlan,
+  coverageOf,
+  lastVisit,
+  minuteWords,
+  orderCost,
+  orderPlan,
+  orderProblem,
+  placesFor,
+  savedWords,
+  secondsOf,
+  SEGMENT_KINDS,
+  shortagesOf,
+  suggestSession,
+  timelineOf,
+  totalsOfPlan,
+  turnsOf,
+  warningsOf,
+  type Block,
+  type Plan,
+  type PlanContext,
+  type SuggestClient,
+  type WarnContext,
+} from './index.js';
+
+const world = plannable(14).chain((movements) =>
+  fc.record({
+    movements: fc.constant(movements),
+    plan: planOver(movements),
+    context: fc.constant(contextOf(movements)),
+  }),
+);
+const OPTIONS = { endOnFailure: true } as const;
+
+/** A movement of two seconds a rep, both sides, that nothing stands against. */
+const movement = (id: string, change: Partial<MovementSummary> = {}): MovementSummary => ({
+  id,
+  name: id,
+  aliases: [],
+  families: [id],
+  pattern: 'squat',
+  role: 'strength',
+  position: 'standing',
+  sides: 'both',
+  planes: ['sagittal'],
+  muscles: { prime: ['quads'], assist: [] },
+  kit: [],
+  space: 'spot',
+  demands: {},
+  dose: { mode: 'reps', tempo: '1-0-1-0', windows: { strength: { low: 8, high: 12, sets: [2, 3], rest: 60 } } },
+  links: [],
+  level: 0,
+  ...change,
+});
+
+const lane = (movementId: string, change: Partial<Plan['blocks'][0]['items'][0]['lanes'][0]> = {}) => ({
+  clientId: clientId(0),
+  movementId,
+  withId: null,
+  sets: 2,
+  amount: 10,
+  tempo: '1-0-1-0',
+  rest: 30,
+  load: null,
+  why: '',
+  ...change,
+});
+
+const newId = counting();
+const block = (kind: Block['kind'], ...lanes: ReturnType<typeof lane>[]): Block => ({
+  id: newId(),
+  kind,
+  rounds: 2,
+  workSeconds: null,
+  items: lanes.map((one) => ({ id: newId(), locked: false, tied: false, lanes: [one] })),
+});
+
+const planWith = (blocks: Block[], minutes = 60): Plan => ({
+  name: 'Plan',
+  clientIds: [clientId(0)],
+  minutes,
+  startsAt: null,
+  purpose: 'strength',
+  template: false,
+  note: '',
+  blocks,
+});
+
+const known = (...movements: MovementSummary[]): PlanContext => ({
+  find: (id) => movements.find((one) => one.id === id),
+  knows: () => true,
+});
+
+describe('a plan', () => {
+  test('is refused with the path of what is wrong', () => {
+    const good = planWith([block('strength', lane('squat'))]);
+    expect(checkPlan(good).ok).toBe(true);
+    const paths = (change: (plan: Plan) => void) => {
+      const plan = structuredClone(good);
+      change(plan);
+      const checked = checkPlan(plan);
+      return checked.ok ? [] : checked.problems.map(({ path }) => path);
+    };
+    const first = (plan: Plan) => (plan.blocks[0] as Block).items[0] as Block['items'][0];
+    expect(paths((plan) => void (plan.minutes = 1500))).toEqual(['minutes']);
+    expect(paths((plan) => void ((first(plan).lanes[0] as { amount: number }).amount = 0))).toEqual([
+      'blocks[0].items[0].lanes[0].amount',
+    ]);
+    expect(paths((plan) => void ((first(plan).lanes[0] as { amount: number }).amount = -3))).toEqual([
+      'blocks[0].items[0].lanes[0].amount',
+    ]);
+    expect(paths((plan) => void ((first(plan).lanes[0] as { tempo: string }).tempo = '3-x-1'))).toEqual([
+      'blocks[0].items[0].lanes[0].tempo',
+    ]);
+    expect(paths((plan) => first(plan).lanes.push(structuredClone(first(plan).lanes[0] as never)))).toEqual([
+      'blocks[0].items[0].lanes[1].clientId',
+    ]);
+    expect(paths((plan) => void (plan.clientIds = [clientId(1)]))).toEqual(['blocks[0].items[0].lanes[0].clientId']);
+    expect(paths((plan) => plan.clientIds.push(clientId(0)))).toEqual(['clientIds[1]']);
+    expect(paths((plan) => (plan.blocks[0] as Block).items.push(first(plan)))).toEqual(['blocks[0].items[1].id']);
+  });
+});
+
+describe('time', () => {
+  test('is the same on a pocket calculator', () => {
+    const press = movement('press', { position: 'supine', sides: 'each', kit: [[{ item: 'dumbbell', count: 1 }]] });
+    const [four, eight] = loadsFor(press.kit, KIT).filter(({ changeSeconds }) => changeSeconds === 0);
+    const straight = block(
+      'strength',
+      lane('squat'),
+      lane('press', { load: four ?? null, sets: 1 }),
+      lane('press', { load: eight ?? null, sets: 1 }),
+    );
+    const segments = timelineOf({ blocks: [straight] }, known(movement('squat'), press));
+    expect(segments.map(({ kind, seconds }) => [kind, seconds])).toEqual([
+      ['work', 20],
+      ['rest', 30],
+      ['work', 20],
+      ['rest', 30],
+      ['position', 12],
+      ['load', 10],
+      ['work', 45],
+      ['rest', 30],
+      ['load', 10],
+      ['work', 45],
+    ]);
+    expect(minuteWords(secondsOf(segments))).toBe('4 min 12 s');
+    const circuit = { ...block('circuit', lane('squat'), lane('squat')), rounds: 3, workSeconds: 40 };
+    expect(secondsOf(timelineOf({ blocks: [circuit] }, known(movement('squat'))))).toBe(6 * 40 + 5 * 30);
+    expect(turnsOf(circuit).map(({ set }) => set)).toEqual([1, 1, 2, 2, 3, 3]);
+  });
+
+  test('has no gaps, and its parts add up', () => {
+    fc.assert(
+      fc.property(world, ({ plan, context }) => {
+        const segments = timelineOf(plan, context);
+        let now = 0;
+        for (const { from, seconds } of segments) {
+          expect(from).toBe(now);
+          expect(Number.isInteger(seconds) && seconds > 0).toBe(true);
+          now += seconds;
+        }
+        const totals = totalsOfPlan(plan, context);
+        expect(totals.seconds).toBe(now);
+        expect(SEGMENT_KINDS.reduce((sum, kind) => sum + totals.by[kind], 0)).toBe(now);
+        expect(totals.over).toBe(Math.max(0, now - plan.minutes * 60));
+        expect(totals.weightChanges).toBe(segments.filter(({ kind }) => kind === 'load').length);
+      }),
+      OPTIONS,
+    );
+  });
+
+  test('a new movement is taught once, and each set stands in the timeline once', () => {
+    fc.assert(
+      fc.property(world, ({ plan, context }) => {
+        const segments = timelineOf(plan, context);
+        const turns = plan.blocks.flatMap(turnsOf);
+        expect(segments.filter(({ kind }) => kind === 'work').length).toBe(turns.length);
+        const fresh = new Set(
+          turns
+            .flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))
+            .filter((id) => !context.knows('', id)),
+        );
+        expect(totalsOfPlan(plan, context).by.teach).toBe(fresh.size * 45);
+      }),
+      OPTIONS,
+    );
+  });
+});
+
+test('coverage counts sets once for each pattern, and both sides of each rep', () => {
+  fc.assert(
+    fc.property(world, ({ plan, context }) => {
+      const one = coverageOf(plan, clientId(0), context);
+      expect([...one.patterns.values()].reduce((sum, n) => sum + n, 0)).toBe(one.sets);
+      const doubled = coverageOf({ blocks: [...plan.blocks, ...plan.blocks] }, clientId(0), context);
+      expect(doubled.sets).toBe(2 * one.sets);
+      expect(doubled.reps).toBe(2 * one.reps);
+      expect(doubled.floorTrips).toBeGreaterThanOrEqual(one.floorTrips);
+    }),
+    OPTIONS,
+  );
+  const each = movement('row', { sides: 'each', position: 'prone' });
+  expect(
+    coverageOf(
+      { blocks: [block('strength', lane('row'), lane('squat'), lane('row'))] },
+      clientId(0),
+      known(each, movement('squat')),
+    ),
+  ).toMatchObject({
+    reps: 2 * 20 + 20 + 2 * 20,
+    floorTrips: 2,
+    sets: 6,
+  });
+});
+
+describe('the best order of a plan', () => {
+  test('keeps every item, every lock and the blocks, never costs more, and says what it saves', () => {
+    fc.assert(
+      fc.property(world, ({ plan, context }) => {
+        const ordered = orderPlan(plan, context);
+        expect(ordered.blocks.map(({ id }) => id)).toEqual(plan.blocks.map(({ id }) => id));
+        plan.blocks.forEach((old, b) => {
+          const items = ordered.blocks[b]?.items ?? [];
+          expect(new Set(items)).toEqual(new Set(old.items));
+          old.items.forEach((item, i) => item.locked && expect(items[i]).toBe(item));
+          const before = ordered.blocks[b - 1]?.items.at(-1)?.lanes ?? [];
+          const problem = orderProblem(old, before, context);
+          const order = items.map((item) => old.items.indexOf(item));
+          expect(orderCost(problem, order)).toBeLessThanOrEqual(orderCost(problem, [...old.items.keys()]));
+        });
+        const seconds =
+          totalsOfPlan(plan, context).seconds - totalsOfPlan({ ...plan, blocks: ordered.blocks }, context).seconds;
+        expect(ordered.saved.seconds).toBe(seconds);
+        expect(orderPlan({ ...plan, blocks: ordered.blocks }, context).moved).toBe(false);
+      }),
+      OPTIONS,
+    );
+  });
+
+  test('puts equal weights together and goes down to the floor once', () => {
+    const kit = [[{ item: 'dumbbell' as const, count: 1 }]];
+    const find = known(
+      movement('press', { kit, muscles: { prime: ['chest'], assist: [] } }),
+      movement('curl', { kit, muscles: { prime: ['biceps'], assist: [] } }),
+      movement('bridge', { kit, position: 'supine', muscles: { prime: ['glutes'], assist: [] } }),
+      movement('bug', { kit, position: 'supine', muscles: { prime: ['abs'], assist: [] } }),
+    );
+    const [four, eight] = loadsFor(kit, KIT).filter(({ changeSeconds }) => changeSeconds === 0);
+    const mixed = planWith([
+      block(
+        'strength',
+        lane('press', { load: four ?? null }),
+        lane('bridge', { load: eight ?? null }),
+        lane('curl', { load: four ?? null }),
+        lane('bug', { load: eight ?? null }),
+      ),
+    ]);
+    const ordered = orderPlan(mixed, find);
+    expect(ordered.saved).toMatchObject({ weightChanges: 2, floorTrips: 1 });
+    expect(savedWords(ordered)).toBe('2 fewer weight changes, 1 fewer trip to the floor, 0:44 min saved.');
+  });
+});
+
+describe('warnings', () => {
+  const warned = fc.record({ drawn: world, held: limits });
+  const contextFor = (
+    plan: Plan,
+    movements: readonly MovementSummary[],
+    context: PlanContext,
+    held: Parameters<typeof opennessFor>[1],
+  ): WarnContext => ({
+    ...context,
+    clients: plan.clientIds.map((id, i) => ({ id, name: `Client ${i}`, limits: held })),
+    movements,
+    kit: KIT,
+    newId: counting(),
+    instead: () => movements.find(({ demands }) => opennessFor(demands, held) === 'open'),
+  });
+
+  test('name every closed movement, and each fix leaves a lawful plan in which that matter is gone', () => {
+    fc.assert(
+      fc.property(warned, ({ drawn: { plan, movements, context }, held }) => {
+        const around = contextFor(plan, movements, context, held);
+        const warnings = warningsOf(plan, around);
+        for (const { items } of plan.blocks)
+          for (const item of items)
+            for (const one of item.lanes) {
+              const closed = [one.movementId, one.withId].some(
+                (id) => id && opennessFor(context.find(id)?.demands ?? {}, held) === 'closed',
+              );
+              expect(warnings.some(({ id }) => id === `limit ${item.id} ${one.clientId}`)).toBe(closed);
+            }
+        for (const warning of warnings)
+          for (const { blocks } of warning.fixes) {
+            const mended = { ...plan, blocks };
+            expect(checkPlan(mended)).toEqual(expect.objectContaining({ ok: true }));
+            const left = warningsOf(mended, around).map(({ id }) => id);
+            if (/^(limit|load|stretch|warm-up overhead)/.test(warning.id)) expect(left).not.toContain(warning.id);
+            expect(left.filter((id) => id.startsWith('limit')).length).toBeLessThanOrEqual(
+              warnings.filter(({ id }) => id.startsWith('limit')).length,
+            );
+          }
+      }),
+      { ...OPTIONS, numRuns: 60 },
+    );
+  });
+
+  test('a plan that is too long is cut to its slot, a jump goes first, and a combination after its parts', () => {
+    const jump = movement('jump', { demands: { impact: 3 }, role: 'power' });
+    const context = {
+      ...known(movement('squat'), jump),
+      clients: [],
+      movements: [],
+      kit: KIT,
+      newId,
+      instead: () => undefined,
+    };
+    const long = planWith([block('strength', lane('squat', { sets: 6 }), lane('squat', { sets: 6 }))], 5);
+    const over = warningsOf(long, context).find(({ id }) => id === 'over');
+    expect(over?.words).toBe('4 min 30 s over the 5 minutes.');
+    const cut = over?.fixes.find(({ words }) => words.startsWith('Take off'));
+    expect(totalsOfPlan({ ...long, blocks: cut?.blocks ?? [] }, context).over).toBe(0);
+    const late = planWith([block('strength', lane('squat'), lane('jump'))]);
+    const tired = warningsOf(late, context).find(({ id }) => id.startsWith('fresh'));
+    expect(tired?.fixes[0]?.blocks[0]?.items.map(({ lanes }) => lanes[0]?.movementId)).toEqual(['jump', 'squat']);
+    const both = planWith([block('skill', lane('squat', { withId: 'jump' }), lane('squat'), lane('jump'))]);
+    const early = warningsOf(both, context).find(({ id }) => id.startsWith('combination'));
+    expect(early?.fixes[0]?.blocks[0]?.items.map(({ lanes }) => lanes[0]?.withId)).toEqual([null, null, 'jump']);
+    expect(orderPlan(both, context).blocks[0]?.items.at(-1)?.lanes[0]?.withId).toBe('jump');
+  });
+
+  test('two people on one pair of eights, and a weight that cannot be made, get the nearest real ones', () => {
+    const curl = movement('curl', { kit: [[{ item: 'dumbbell', count: 2 }]] });
+    const load = loadsFor(curl.kit, KIT).find(({ kg, changeSeconds }) => kg === 16 && changeSeconds === 0) ?? null;
+    const plan = planWith([block('strength', lane('curl', { load }))]);
+    plan.clientIds.push(clientId(1));
+    plan.blocks[0]?.items[0]?.lanes.push(lane('curl', { load, clientId: clientId(1) }));
+    const clients = [0, 1].map((i) => ({ id: clientId(i), name: i === 0 ? 'Ada' : 'Bo', limits: [] }));
+    const context = { ...known(curl), clients, movements: [], kit: KIT, newId, instead: () => undefined };
+    expect(load && placesFor(load, KIT)).toBe(1);
+    expect(shortagesOf(plan.blocks[0]?.items[0]?.lanes ?? [], KIT, context)).toMatchObject([{ wanted: 2, there: 1 }]);
+    const [short] = warningsOf(plan, context);
+    expect(short?.words).toBe('Ada and Bo want 2 × 8 kg at the same time: 2 wanted, 1 here.');
+    for (const { blocks } of short?.fixes ?? [])
+      expect(warningsOf({ ...plan, blocks }, context).map(({ id }) => id)).not.toContain(short?.id);
+    expect(short?.fixes[0]?.words).toMatch(/^Bo: take 2 × 7 kg/);
+    const gone = planWith([block('strength', lane('curl', { load: load && { ...load, kg: 18, label: '2 × 9 kg' } }))]);
+    expect(warningsOf(gone, context)[0]?.fixes.map(({ words }) => words.slice(0, 13))).toEqual([
+      'Take 2 × 8 kg',
+      'Take 2 × 10 k',
+    ]);
+  });
+});
+
+describe('a suggested session', () => {
+  const asked = plannable(40).chain((movements) =>
+    fc.record({
+      movements: fc.constant(movements),
+      clients: fc
+        .integer({ min: 1, max: 3 })
+        .chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => suggestClient(i, movements)))),
+      minutes: fc.constantFrom(15, 30, 60),
+      without: fc.subarray([...PATTERNS], { maxLength: 2 }),
+    }),
+  );
+
+  test('bends no limit, brings back nothing that hurt, fits its slot, gives real weights, and says why', () => {
+    fc.assert(
+      fc.property(asked, ({ movements, clients, minutes, without }) => {
+        const context = contextOf(movements);
+        const request = {
+          minutes,
+          purpose: 'strength',
+          clients,
+          movements,
+          kit: KIT,
+          space: 'lane',
+          wanted: [],
+          without,
+          blocks: [],
+          notThese: [],
+          now: NOW,
+          newId: counting(),
+        } as const;
+        const { blocks, seconds } = suggestSession(request);
+        const used = new Set<string>();
+        for (const one of blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes))) {
+          const client = clients.find(({ id }) => id === one.clientId);
+          const chosen = context.find(one.movementId);
+          expect(opennessFor(chosen?.demands ?? {}, client?.limits ?? [])).not.toBe('closed');
+          expect(client?.avoid).not.toContain(one.movementId);
+          if (chosen && chosen.role === 'strength') expect(without).not.toContain(chosen.pattern);
+          if (one.load) expect(loadsFor(chosen?.kit ?? [], KIT)).toContainEqual(one.load);
+          expect(one.why.length).toBeGreaterThan(10);
+          expect(used.has(`${one.clientId} ${one.movementId}`)).toBe(false);
+          used.add(`${one.clientId} ${one.movementId}`);
+        }
+        expect(seconds).toBeLessThanOrEqual(minutes * 60);
+        expect(checkPlan({ ...planWith(blocks, minutes), clientIds: clients.map(({ id }) => id) }).ok).toBe(true);
+        // What was locked stays, whatever else is chosen.
+        const locked = blocks.map((one) => ({
+          ...one,
+          items: one.items.map((item, i) => ({ ...item, locked: i === 0 })),
+        }));
+        const again = suggestSession({
+          ...request,
+          blocks: locked,
+          notThese: [...used].map((key) => key.split(' ')[1] ?? ''),
+        });
+        const kept = again.blocks.flatMap(({ items }) => items);
+        for (const { items } of locked) if (items[0]) expect(kept).toContainEqual(items[0]);
+      }),
+      { ...OPTIONS, numRuns: 40 },
+    );
+  });
+
+  test('says which pattern a limit closes', () => {
+    const squat = movement('squat', { demands: { 'deep-knee-bend': 2 } });
+    const client = {
+      id: clientId(0),
+      name: 'Ada',
+      limits: [{ demand: 'deep-knee-bend', allowed: 0, reason: 'knee' } as const],
+      sets: {},
+      avoid: [],
+      ease: null,
+    };
+    const { reasons } = suggestSession({
+      minutes: 20,
+      purpose: 'strength',
+      clients: [client],
+      movements: [squat],
+      kit: [],
+      space: 'mat',
+      wanted: ['squat'],
+      without: [],
+      blocks: [],
+      notThese: [],
+      now: NOW,
+      newId,
+    });
+    expect(reasons.join()).toContain('Ada leaves out squat: closed by deep knee bend: knee.');
+  });
+});
+
+test('the last visit carried forward goes up where its sign is met, holds on a bad day, and drops what is closed', () => {
+  const up = movement('front', { level: 1, families: ['squat'], demands: { impact: 1 } });
+  const squat = movement('squat', {
+    links: [
+      {
+        to: 'front',
+        direction: 'harder',
+        lever: 'load',
+        readyWhen: { reps: 10, sets: 1, clean: true, effortAtMost: 'medium', sessions: 1 },
+      },
+    ],
+  });
+  const sets = {
+    squat: [
+      { at: '2030-02-25T10:10:00.000Z', sets: [{ amount: 12, effort: 'medium' as const, clean: true, kg: null }] },
+    ],
+    row: [{ at: '2030-02-25T10:00:00.000Z', sets: [{ amount: 9, effort: 'easy' as const, clean: true, kg: null }] }],
+    old: [{ at: '2030-02-01T10:00:00.000Z', sets: [] }],
+  };
+  expect(lastVisit(sets)).toEqual(['row', 'squat']);
+  const client = { id: clientId(0), name: 'Ada', limits: [], sets, avoid: [], ease: null };
+  const next = (change: Partial<SuggestClient> = {}) =>
+    carryForward({
+      clients: [{ ...client, ...change }],
+      movements: [squat, up, movement('row', { families: ['row'] })],
+      kit: [],
+      purpose: 'strength',
+      newId,
+    })[0]?.items.map(({ lanes }) => [lanes[0]?.movementId, lanes[0]?.amount]);
+  expect(next()).toEqual([
+    ['row', 11],
+    ['front', 8],
+  ]);
+  expect(next({ ease: 'poor sleep' })).toEqual([
+    ['row', 9],
+    ['squat', 12],
+  ]);
+  expect(next({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee' }] })?.[1]?.[0]).toBe('squat');
+});

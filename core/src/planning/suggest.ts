@@ -1,0 +1,492 @@
+/**
+ * A session, suggested: which patterns, which rung for whom, in what dose and order, to fill the slot and no more.
+ * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
+ */
+import type { MovementSummary } from '../formats/answers.js';
+import { readiness, type PastSession } from '../ladder/readiness.js';
+import { buildLadder, type Ladder } from '../ladder/graph.js';
+import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
+import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
+import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
+import { inWords } from '../movement/words.js';
+import { laneFor } from './lane-for.js';
+import { orderPlan } from './order-plan.js';
+import type { Block, BlockKind, PlanContext, PlanItem } from './plan.js';
+import { shortagesOf } from './shortage.js';
+import { secondsOf, timelineOf } from './timeline.js';
+
+export interface SuggestClient {
+  id: string;
+  name: string;
+  /** Limits that hold today, pain of today included. */
+  limits: readonly Limit[];
+  /** Sessions by movement. */
+  sets: Readonly<Record<string, readonly PastSession[]>>;
+  /** Movements that must not come today, because they hurt. */
+  avoid: readonly string[];
+  /** Why nothing goes up today; null when it may. */
+  ease: string | null;
+}
+
+export interface SuggestRequest {
+  minutes: number;
+  purpose: Purpose;
+  clients: readonly SuggestClient[];
+  movements: readonly MovementSummary[];
+  kit: readonly KitPiece[];
+  space: Space;
+  /** Patterns that must come; the rest is chosen by what was neglected. */
+  wanted: readonly Pattern[];
+  /** Patterns to leave out. */
+  without: readonly Pattern[];
+  /** Blocks in hand: their locked items stay. */
+  blocks: readonly Block[];
+  /** Movements not to take: what was offered before and sent away. */
+  notThese: readonly string[];
+  /** Today, ISO. */
+  now: string;
+  /** Makes ids for new blocks and items. */
+  newId: () => string;
+}
+
+export interface Suggestion {
+  blocks: Block[];
+  /** Why each block's patterns were chosen, and what could not be had. */
+  reasons: string[];
+  seconds: number;
+}
+
+/** What a choice is worth. Starting guesses: only their order of size is argued for. */
+export const SUGGEST_WORTH = {
+  /** For each week, to four, that a pattern was not trained. */
+  neglectedWeek: 1,
+  wanted: 6,
+  /** The rung somebody stands on. */
+  known: 3,
+  /** One that the ladder says they are ready for. */
+  ready: 4,
+  /** One they have left behind. */
+  below: -2,
+  /** For each level away from where a newcomer begins. */
+  levelOff: -0.6,
+  care: -1.5,
+  /** For each prime muscle beyond the first, to three: movements that work much in one. */
+  compound: 0.7,
+  /** For each person who has nothing on the line. */
+  leftOut: -4,
+  /** Times the share of prime muscles already worked. */
+  sameMuscles: -2.5,
+  /** Times the share of its muscles that the session uses, for what prepares and what eases off. */
+  answers: 3,
+  /** Two people who want one piece. */
+  shortage: -4,
+  /** For each person on another movement than the first. */
+  otherMovement: -0.4,
+} as const;
+
+const WEEK = 7 * 86_400_000;
+/** Neglect counts to here, in weeks. */
+const MOST_WEEKS = 4;
+const BEAM = 16;
+/** Choices kept for each slot. */
+const CHOICES = 8;
+const MAIN: readonly Pattern[] = ['squat', 'hinge', 'push', 'pull', 'lunge', 'carry', 'rotate'];
+const LOWER: readonly Pattern[] = ['squat', 'hinge', 'lunge', 'travel'];
+
+interface Slot {
+  kind: BlockKind;
+  pattern: Pattern;
+  roles: readonly string[];
+}
+
+interface Pick {
+  movement: MovementSummary;
+  openness: Openness;
+  worth: number;
+  because: string;
+}
+
+/** What one client could do in a slot, best first. */
+type Picks = Map<string, Pick[]>;
+
+export function suggestSession(request: SuggestRequest): Suggestion {
+  const ladder = buildLadder(request.movements);
+  const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
+  const context: PlanContext = {
+    find: (id) => byId.get(id),
+    knows: (clientId, id) => (request.clients.find((c) => c.id === clientId)?.sets[id]?.length ?? 0) > 0,
+  };
+  const reasons: string[] = [];
+  const slots = slotsFor(request, reasons);
+  const open = openFor(request);
+  const lines = beam(request, slots, ladder, open, context, reasons);
+  const blocks = assemble(request, lines, context);
+  const fitted = fit(request, blocks, context, reasons);
+  const ordered = orderPlan(
+    { blocks: fitted, minutes: request.minutes, clientIds: request.clients.map(({ id }) => id) },
+    context,
+  ).blocks;
+  return { blocks: ordered, reasons, seconds: secondsOf(timelineOf({ blocks: ordered }, context)) };
+}
+
+/** Weeks since anybody of the group trained a pattern, at most four. */
+export function neglect(
+  clients: readonly SuggestClient[],
+  find: (id: string) => MovementSummary | undefined,
+  now: string,
+): Map<Pattern, number> {
+  const last = new Map<Pattern, number>();
+  for (const { sets } of clients)
+    for (const [id, sessions] of Object.entries(sets)) {
+      const pattern = find(id)?.pattern;
+      if (!pattern) continue;
+      for (const { at } of sessions) last.set(pattern, Math.max(last.get(pattern) ?? 0, Date.parse(at)));
+    }
+  return new Map(
+    MAIN.map((pattern) => [pattern, Math.min(MOST_WEEKS, (Date.parse(now) - (last.get(pattern) ?? 0)) / WEEK)]),
+  );
+}
+
+/** How many strength movements a slot of so many minutes holds: about six minutes each beside warm-up and stretch. */
+const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.floor((minutes - 10) / 6)));
+
+function slotsFor(request: SuggestRequest, reasons: string[]): Slot[] {
+  const find = (id: string) => request.movements.find((movement) => movement.id === id);
+  const weeks = neglect(request.clients, find, request.now);
+  const allowed = MAIN.filter((pattern) => !request.without.includes(pattern));
+  const worth = (pattern: Pattern) =>
+    (request.wanted.includes(pattern) ? SUGGEST_WORTH.wanted : 0) +
+    (weeks.get(pattern) ?? MOST_WEEKS) * SUGGEST_WORTH.neglectedWeek -
+    MAIN.indexOf(pattern) * 0.35;
+  const chosen = allowed.toSorted((a, b) => worth(b) - worth(a)).slice(0, mainCount(request.minutes));
+  for (const pattern of chosen) {
+    const ago = weeks.get(pattern) ?? MOST_WEEKS;
+    if (request.wanted.includes(pattern)) reasons.push(`${inWords(pattern)}: asked for`);
+    else if (ago >= 2)
+      reasons.push(
+        `${inWords(pattern)}: ${ago >= MOST_WEEKS ? 'not trained in four weeks' : `not trained for ${Math.floor(ago)} weeks`}`,
+      );
+  }
+  // Upper and lower take turns, so that one rests while the other works.
+  const lower = chosen.filter((pattern) => LOWER.includes(pattern));
+  const upper = chosen.filter((pattern) => !LOWER.includes(pattern));
+  const main = chosen
+    .map((_, i) => (i % 2 === 0 ? (lower.shift() ?? upper.shift()) : (upper.shift() ?? lower.shift())))
+    .filter((p) => p !== undefined);
+  const around = (kind: BlockKind, roles: readonly string[], count: number): Slot[] =>
+    Array.from({ length: count }, () => ({ kind, pattern: 'mobilise' as const, roles }));
+  // What prepares and what eases off is chosen last, for the muscles that the rest uses.
+  return [
+    ...main.map((pattern): Slot => ({ kind: 'strength', pattern, roles: ['strength'] })),
+    ...(request.minutes >= 25 && !request.without.includes('brace')
+      ? [{ kind: 'trunk' as const, pattern: 'brace' as const, roles: ['strength', 'drill'] }]
+      : []),
+    ...around('warm-up', ['mobility', 'drill'], request.minutes >= 40 ? 3 : request.minutes >= 20 ? 2 : 1),
+    ...around('stretch', ['stretch'], request.minutes >= 40 ? 2 : 1),
+  ];
+}
+
+/** For each client, what is open or a matter of care, by pattern; what the kit and the room allow. */
+function openFor({
+  clients,
+  movements,
+  kit,
+  space,
+  notThese,
+}: SuggestRequest): Map<string, Map<Pattern, { movement: MovementSummary; openness: Openness }[]>> {
+  const counts = kitCounts(kit);
+  const room = SPACES.indexOf(space);
+  const away = new Set(notThese);
+  const usable = movements.filter(
+    (movement) =>
+      !away.has(movement.id) &&
+      SPACES.indexOf(movement.space) <= room &&
+      usableOption(movement.kit, counts) !== undefined,
+  );
+  return new Map(
+    clients.map((client) => {
+      const hurt = new Set(client.avoid);
+      const byPattern = new Map<Pattern, { movement: MovementSummary; openness: Openness }[]>();
+      for (const movement of usable) {
+        if (hurt.has(movement.id)) continue;
+        const openness = opennessFor(movement.demands, client.limits);
+        if (openness === 'closed') continue;
+        const all = byPattern.get(movement.pattern);
+        if (all) all.push({ movement, openness });
+        else byPattern.set(movement.pattern, [{ movement, openness }]);
+      }
+      return [client.id, byPattern];
+    }),
+  );
+}
+
+/** Where a newcomer begins on a ladder. */
+const ENTRY_LEVEL = 1;
+
+function picksFor(
+  client: SuggestClient,
+  slot: Slot,
+  all: readonly { movement: MovementSummary; openness: Openness }[],
+  ladder: Ladder,
+): Pick[] {
+  const done = new Map(Object.entries(client.sets));
+  const readyFor = new Map<string, string>();
+  const passed = new Set<string>();
+  for (const [id, sessions] of done)
+    for (const { to, readyWhen } of ladder.rungs.get(id)?.harder ?? []) {
+      if (done.has(to)) passed.add(id);
+      else if (readyWhen && readiness(readyWhen, sessions).ready) readyFor.set(to, id);
+    }
+  return all
+    .filter(({ movement }) => slot.roles.includes(movement.role))
+    .map(({ movement, openness }): Pick => {
+      const { id, level } = movement;
+      const own = slot.kind === 'strength' || slot.kind === 'trunk';
+      const before = readyFor.get(id);
+      let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
+      if (own) worth += SUGGEST_WORTH.compound * Math.min(2, movement.muscles.prime.length - 1);
+      let because = 'new, near the easy end';
+      if (own && before !== undefined) {
+        worth += SUGGEST_WORTH.ready;
+        because = 'ready for this rung';
+      } else if (done.has(id)) {
+        worth += SUGGEST_WORTH.known + (passed.has(id) ? SUGGEST_WORTH.below : 0);
+        because = passed.has(id) ? 'a rung below the last one' : 'the rung of last time';
+      } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
+      if (openness === 'care') because += ', with care';
+      return { movement, openness, worth, because };
+    })
+    .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
+}
+
+interface Line {
+  slot: Slot;
+  picks: { client: SuggestClient; pick: Pick }[];
+  worth: number;
+}
+
+interface State {
+  lines: Line[];
+  worth: number;
+  muscles: Set<string>;
+  used: Set<string>;
+}
+
+/** Choices for one slot: one movement for all where it can be, else each on the best rung of one family, else each their best. */
+function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, context: PlanContext): Line[] {
+  const families = new Map<string, number>();
+  for (const picks of byClient.values())
+    for (const { movement, worth } of picks.slice(0, CHOICES * 3))
+      for (const family of movement.families) families.set(family, Math.max(families.get(family) ?? -Infinity, worth));
+  const lines: Line[] = [];
+  const seen = new Set<string>();
+  const consider = (pickOf: (picks: readonly Pick[]) => Pick | undefined) => {
+    const picks = request.clients.flatMap((client) => {
+      const pick = pickOf(byClient.get(client.id) ?? []);
+      return pick ? [{ client, pick }] : [];
+    });
+    if (picks.length === 0) return;
+    const key = picks.map(({ client, pick }) => `${client.id}:${pick.movement.id}`).join();
+    if (seen.has(key)) return;
+    seen.add(key);
+    const others = picks.filter(({ pick }) => pick.movement.id !== picks[0]?.pick.movement.id).length;
+    const lanes = picks.map(({ client, pick }) => laneFor(laneRequest(request, client, pick.movement)).lane);
+    const short = picks.length > 1 ? shortagesOf(lanes, request.kit, context).length : 0;
+    const worth =
+      picks.reduce((sum, { pick }) => sum + pick.worth, 0) / request.clients.length +
+      others * SUGGEST_WORTH.otherMovement +
+      short * SUGGEST_WORTH.shortage +
+      (request.clients.length - picks.length) * SUGGEST_WORTH.leftOut;
+    lines.push({ slot, picks, worth });
+  };
+  const best = [...families].toSorted((a, b) => b[1] - a[1]).slice(0, CHOICES);
+  consider(([pick]) => pick);
+  for (const [family] of best) consider((picks) => picks.find(({ movement }) => movement.families.includes(family)));
+  for (const { movement } of byClient.get(request.clients[0]?.id ?? '')?.slice(0, CHOICES) ?? [])
+    consider((picks) => picks.find((pick) => pick.movement.id === movement.id));
+  return lines;
+}
+
+const laneRequest = (request: SuggestRequest, client: SuggestClient, movement: MovementSummary) => ({
+  clientId: client.id,
+  movement,
+  purpose: request.purpose,
+  past: client.sets[movement.id] ?? [],
+  kit: request.kit,
+  ease: client.ease,
+});
+
+/** Slot after slot, the few best partial sessions. */
+function beam(
+  request: SuggestRequest,
+  slots: readonly Slot[],
+  ladder: Ladder,
+  open: ReturnType<typeof openFor>,
+  context: PlanContext,
+  reasons: string[],
+): Line[] {
+  const locked = request.blocks.flatMap(({ items }) => items).filter((item) => item.locked);
+  const taken = new Set(locked.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId)));
+  let states: State[] = [{ lines: [], worth: 0, muscles: new Set(), used: taken }];
+  const cache = new Map<string, Line[]>();
+  for (const slot of slots) {
+    const key = `${slot.kind} ${slot.pattern}`;
+    let choices = cache.get(key);
+    if (!choices) {
+      const byClient: Picks = new Map(
+        request.clients.map((client) => [
+          client.id,
+          picksFor(client, slot, open.get(client.id)?.get(slot.pattern) ?? [], ladder),
+        ]),
+      );
+      for (const client of request.clients)
+        if (byClient.get(client.id)?.length === 0) reasons.push(closedWords(request, client, slot));
+      choices = lineChoices(slot, byClient, request, context);
+      cache.set(key, choices);
+    }
+    const next = states.flatMap((state) => {
+      const fresh = (choices ?? []).filter(({ picks }) => picks.every(({ pick }) => !state.used.has(pick.movement.id)));
+      return fresh.length === 0 ? [state] : fresh.map((line) => extended(state, line));
+    });
+    states = next.sort((a, b) => b.worth - a.worth).slice(0, BEAM);
+  }
+  return states[0]?.lines ?? [];
+}
+
+function extended(state: State, line: Line): State {
+  const prime = line.picks.flatMap(({ pick }) => pick.movement.muscles.prime);
+  const around = line.slot.kind === 'warm-up' || line.slot.kind === 'stretch';
+  const common = prime.length === 0 ? 0 : prime.filter((muscle) => state.muscles.has(muscle)).length / prime.length;
+  return {
+    lines: [...state.lines, line],
+    worth: state.worth + line.worth + common * (around ? SUGGEST_WORTH.answers : SUGGEST_WORTH.sameMuscles),
+    muscles: around ? state.muscles : new Set([...state.muscles, ...prime]),
+    used: new Set([...state.used, ...line.picks.map(({ pick }) => pick.movement.id)]),
+  };
+}
+
+/** Why somebody has nothing in a pattern: the limits that close it, or the kit and the room. */
+function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot: Slot): string {
+  const all = movements.filter((movement) => movement.pattern === slot.pattern && slot.roles.includes(movement.role));
+  const closing = new Set(
+    all.flatMap(({ demands }) => {
+      const fit = fitFor(demands, client.limits);
+      return fit.status === 'closed' ? fit.because : [];
+    }),
+  );
+  const why =
+    closing.size > 0 ? `closed by ${[...closing].slice(0, 2).join('; ')}` : 'nothing fits the kit and the room';
+  return `${client.name} leaves out ${inWords(slot.pattern)}: ${why}. What a limit means is for a clinician to say.`;
+}
+
+const ORDER: readonly BlockKind[] = [
+  'warm-up',
+  'skill',
+  'strength',
+  'superset',
+  'circuit',
+  'trunk',
+  'finisher',
+  'stretch',
+];
+
+/** Lines as blocks; locked items go back to the block they came from. */
+function assemble(request: SuggestRequest, lines: readonly Line[], context: PlanContext): Block[] {
+  const blocks = new Map<BlockKind, Block>();
+  const blockOf = (kind: BlockKind): Block => {
+    const known = blocks.get(kind) ?? { id: request.newId(), kind, rounds: 2, workSeconds: null, items: [] };
+    blocks.set(kind, known);
+    return known;
+  };
+  for (const block of request.blocks) {
+    const kept = block.items.filter((item) => item.locked);
+    if (kept.length > 0)
+      blocks.set(block.kind, { ...block, items: [...(blocks.get(block.kind)?.items ?? []), ...kept] });
+  }
+  const held = new Map<string, number>();
+  for (const { items, kind } of blocks.values())
+    for (const { lanes } of items) {
+      const key = `${kind} ${context.find(lanes[0]?.movementId ?? '')?.pattern}`;
+      held.set(key, (held.get(key) ?? 0) + 1);
+    }
+  for (const { slot, picks } of lines) {
+    const key = `${slot.kind} ${slot.pattern}`;
+    const already = held.get(key) ?? 0;
+    if (already > 0) {
+      held.set(key, already - 1);
+      continue;
+    }
+    const item: PlanItem = {
+      id: request.newId(),
+      locked: false,
+      tied: false,
+      lanes: picks.map(({ client, pick }) => {
+        const { lane } = laneFor(laneRequest(request, client, pick.movement));
+        const light = slot.kind === 'warm-up' || slot.kind === 'stretch';
+        return {
+          ...lane,
+          sets: light ? 1 : lane.sets,
+          rest: light ? Math.min(lane.rest, 10) : lane.rest,
+          why: `${pick.because}. ${lane.why}`.slice(0, 400),
+        };
+      }),
+    };
+    blockOf(slot.kind).items.push(item);
+  }
+  return ORDER.flatMap((kind) => blocks.get(kind) ?? []);
+}
+
+/** Sets that a suggestion gives at most. */
+const MOST_SETS = 4;
+
+/** Brings the minutes under the slot: a set less where there are most, then shorter rests, then an item less; or adds sets while there is room. */
+function fit(request: SuggestRequest, start: readonly Block[], context: PlanContext, reasons: string[]): Block[] {
+  const slot = request.minutes * 60;
+  let blocks = [...start];
+  const seconds = () => secondsOf(timelineOf({ blocks }, context));
+  const main = (block: Block) => !['warm-up', 'stretch'].includes(block.kind);
+  const change = (item: PlanItem, by: (sets: number) => number): void => {
+    blocks = blocks.map((block) => ({
+      ...block,
+      items: block.items.map((one) =>
+        one === item ? { ...one, lanes: one.lanes.map((lane) => ({ ...lane, sets: by(lane.sets) })) } : one,
+      ),
+    }));
+  };
+  const setsOf = (item: PlanItem) => Math.max(...item.lanes.map(({ sets }) => sets));
+  const free = () =>
+    blocks
+      .filter(main)
+      .flatMap(({ items }) => items)
+      .filter((item) => !item.locked);
+  const most = () => free().toSorted((a, b) => setsOf(b) - setsOf(a))[0];
+  let dropped = 0;
+  while (seconds() > slot) {
+    const item = most();
+    if (item && setsOf(item) > 2) change(item, (sets) => Math.max(1, sets - 1));
+    else {
+      const victim = free().at(-1) ?? blocks.flatMap(({ items }) => items).findLast((one) => !one.locked);
+      if (!victim) break;
+      blocks = blocks
+        .map((block) => ({ ...block, items: block.items.filter((one) => one !== victim) }))
+        .filter(({ items }) => items.length > 0);
+      dropped += 1;
+    }
+  }
+  if (dropped > 0) reasons.push(`${dropped} left out, to end on time`);
+  for (let grown = true; grown;) {
+    grown = false;
+    for (const item of free().toSorted((a, b) => setsOf(a) - setsOf(b))) {
+      const window = (id: string) => context.find(id)?.dose.windows[request.purpose]?.sets[1] ?? MOST_SETS;
+      if (item.lanes.some(({ movementId, sets }) => sets >= Math.min(MOST_SETS, window(movementId)))) continue;
+      const before = blocks;
+      change(item, (sets) => sets + 1);
+      if (seconds() <= slot - 30) {
+        grown = true;
+        break;
+      }
+      blocks = before;
+    }
+  }
+  return blocks;
+}
