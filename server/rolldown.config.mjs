@@ -9,6 +9,8 @@ export default {
     'better-sqlite3',
     'class-transformer',
     'class-validator',
+    'nodemailer/lib/mail-composer/index.js',
+    'pdfmake',
     'typeorm',
     /^swagger-ui-dist/,
     // Optional parts of the framework that Waxwing does not use.

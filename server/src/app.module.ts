@@ -5,6 +5,7 @@ import { CONFIG, type Config } from './config.js';
 import { dataSourceOptions } from './database/data-source.js';
 import { ImportsModule } from './imports/imports.module.js';
 import { MovementsModule } from './movements/movements.module.js';
+import { PlansModule } from './plans/plans.module.js';
 import { SessionsModule } from './sessions/sessions.module.js';
 import { StudioModule } from './studio/studio.module.js';
 
@@ -29,6 +30,7 @@ export class AppModule {
         ImportsModule,
         ClientsModule,
         SessionsModule,
+        PlansModule,
         StudioModule,
       ],
     };

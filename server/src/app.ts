@@ -16,7 +16,7 @@ import { validation } from './problems/validation.js';
 import { security } from './security.js';
 
 const BODY_LIMIT = '2mb';
-/** A whole library as one file. */
+/** A whole library, or all of a client's years, as one file. */
 const PACK_LIMIT_MB = 40;
 /** A little over what a picture may have, so that its own message can say so. */
 const PICTURE_LIMIT_MB = 6;
@@ -34,7 +34,7 @@ export async function createApp(config: Config, webFolder?: string): Promise<Nes
     abortOnError: false,
   });
   app.use(security(config.host));
-  app.use(/^\/api\/imports$/, wholeFile(PACK_LIMIT_MB));
+  app.use(/^\/api\/(imports|clients\/file)$/, wholeFile(PACK_LIMIT_MB));
   app.use(/^\/api\/movements\/[^/]+\/pictures$/, wholeFile(PICTURE_LIMIT_MB));
   app.use(express.json({ limit: BODY_LIMIT }));
   app.setGlobalPrefix('api');

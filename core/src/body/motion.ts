@@ -364,3 +364,13 @@ export function frameAt(motion: Motion, seconds: number): Frame {
   const held = hold(moved, anchors, motion.base, between(from.root, to.root, way));
   return { ...held, anchors, phase, travelled: times(motion.travel, share) };
 }
+
+/** Times of the key postures: the ends of a rep and the middle of its way, each step of a round, or the one posture of a hold. */
+export function keyTimes(motion: Motion): number[] {
+  const starts = motion.segments.map((_, i) => motion.segments.slice(0, i).reduce((sum, one) => sum + one.seconds, 0));
+  if (motion.still) return [0];
+  if (motion.figure.cycle) return starts;
+  const there = motion.segments.findIndex(({ from, to }) => from === to);
+  const end = starts[there] ?? motion.seconds / 2;
+  return [0, end / 2, end];
+}

@@ -4,7 +4,9 @@
  */
 import { z } from 'zod';
 import { REGIONS } from '../movement/vocabulary.js';
+import type { Checked } from '../movement/check.js';
 import type { Limit } from '../movement/limits.js';
+import { problemsOf } from '../movement/problem.js';
 import { limitsFromPain, PAIN_QUALITIES, type Pain } from './pain.js';
 
 export const READINESS_QUESTIONS = [
@@ -95,3 +97,21 @@ export const USUAL_BENCHMARKS: readonly Pick<Benchmark, 'name' | 'unit'>[] = [
   { name: 'Plank', unit: 's' },
   { name: 'Chair stands in 30 s', unit: 'reps' },
 ];
+
+const partsSchema = z.object({
+  readiness: readinessCheckSchema.nullable().optional(),
+  today: todayCheckSchema.nullable().optional(),
+  benchmarks: z.array(benchmarkSchema).max(500, 'has at most 500 values').optional(),
+});
+export type ScreeningParts = z.infer<typeof partsSchema>;
+
+/** Checks what is noted of a client here; parts that are left out stay out. */
+export function checkScreening({
+  readiness,
+  today,
+  benchmarks,
+}: Readonly<Record<string, unknown>>): Checked<ScreeningParts> {
+  const given = Object.entries({ readiness, today, benchmarks }).filter(([, value]) => value !== undefined);
+  const result = partsSchema.safeParse(Object.fromEntries(given), { reportInput: true });
+  return result.success ? { ok: true, value: result.data } : { ok: false, problems: problemsOf(result.error) };
+}

@@ -1,5 +1,6 @@
 /** What the server answers, as types that server and page share. */
 import type { Trial } from '../coaching/evidence.js';
+import type { Benchmark, ReadinessCheck, TodayCheck } from '../coaching/screening.js';
 import type { Step } from '../ladder/graph.js';
 import type { PastSession } from '../ladder/readiness.js';
 import type { Change } from '../movement/difference.js';
@@ -7,6 +8,7 @@ import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { Movement } from '../movement/schema.js';
+import type { Plan } from '../planning/plan.js';
 import type { SessionEvent } from '../session/events.js';
 import type { SessionState } from '../session/fold.js';
 import type { FaultTally } from '../session/record.js';
@@ -72,6 +74,23 @@ export interface Client {
   healthNote: string;
   /** Day on which the client agreed to be touched for correction (YYYY-MM-DD). */
   touchConsentOn: string | null;
+  /** Day on which the client agreed to be filmed (YYYY-MM-DD). */
+  filmConsentOn: string | null;
+  /** Where sheets are sent; empty for nowhere. */
+  email: string;
+  /** The trainer's notes that are not about health. */
+  note: string;
+  /** Whole years of training so far; null when not noted. */
+  trainingYears: number | null;
+  /** Kilograms; null when not noted. */
+  bodyKg: number | null;
+  /** The unit in which weights are read. */
+  unit: 'kg' | 'lb';
+  /** Questions asked before the first session; null until they were. */
+  readiness: ReadinessCheck | null;
+  /** The latest check before a session; it holds for its own day only. */
+  today: TodayCheck | null;
+  benchmarks: Benchmark[];
   limits: Limit[];
   kit: KitPiece[];
   /** Where this client's schools differ from the studio's. */
@@ -109,4 +128,23 @@ export interface Studio {
   houseRules: RuleChoices;
   clients: number;
   movements: number;
+}
+
+/** A plan as it is stored. */
+export interface StoredPlan extends Plan {
+  id: string;
+  version: number;
+  updatedAt: string;
+}
+
+export type PlanSummary = Pick<StoredPlan, 'id' | 'name' | 'startsAt' | 'template' | 'minutes' | 'updatedAt'> & {
+  clients: { id: string; name: string }[];
+};
+
+/** A message that waits in the outbox folder. */
+export interface OutboxMessage {
+  name: string;
+  to: string;
+  subject: string;
+  writtenAt: string;
 }

@@ -1,5 +1,6 @@
 export * from './answers.js';
 export * from './card.js';
+export * from './client-file.js';
 export * from './csv.js';
 export * from './pack.js';
 export * from './sheet.js';

@@ -16,6 +16,7 @@ export interface SheetLine {
   movementId: string;
   name: string;
   dose: string;
+  sets: number;
   /** The weight to take, with what to change; null without one. */
   kit: string | null;
   reminders: string[];
@@ -112,6 +113,7 @@ function lineOf(
     movementId: movement.id,
     name: other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name,
     dose: laneWords(block, lane, movement),
+    sets: setsOfLane(block, lane),
     kit: lane.load && kitChange(lane.load, before),
     reminders: cues,
     watchOut: worstFault(source, movement)?.name ?? null,

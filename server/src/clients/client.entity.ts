@@ -1,4 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { Benchmark, ReadinessCheck, TodayCheck } from '@waxwing/core/coaching';
 import type { Client } from '@waxwing/core/formats';
 import type { KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
 
@@ -24,6 +25,33 @@ export class ClientEntity implements Client {
 
   @Column('text', { nullable: true })
   touchConsentOn: string | null;
+
+  @Column('text', { nullable: true })
+  filmConsentOn: string | null;
+
+  @Column('text')
+  email: string;
+
+  @Column('text')
+  note: string;
+
+  @Column('integer', { nullable: true })
+  trainingYears: number | null;
+
+  @Column('real', { nullable: true })
+  bodyKg: number | null;
+
+  @Column('text')
+  unit: 'kg' | 'lb';
+
+  @Column('simple-json', { nullable: true })
+  readiness: ReadinessCheck | null;
+
+  @Column('simple-json', { nullable: true })
+  today: TodayCheck | null;
+
+  @Column('simple-json')
+  benchmarks: Benchmark[];
 
   @Column('simple-json')
   limits: Limit[];

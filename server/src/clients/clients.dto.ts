@@ -4,6 +4,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsEmail,
   IsIn,
   IsInt,
   IsNumber,
@@ -69,6 +70,74 @@ export class KitPieceDto {
   @IsString()
   @MaxLength(40)
   label?: string | null;
+
+  @ApiPropertyOptional({ nullable: true, enum: ['lb'], description: 'The unit it was entered in; kilograms without' })
+  @IsOptional()
+  @IsIn(['lb'])
+  unit?: 'lb' | null;
+
+  @ApiPropertyOptional({
+    nullable: true,
+    type: () => [PlatesDto],
+    description: 'What a handle or a bar can be loaded with',
+  })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => PlatesDto)
+  plates?: PlatesDto[] | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: "A stack's step in kilograms" })
+  @IsOptional()
+  @IsNumber()
+  @Min(0.1)
+  @Max(100)
+  stepKg?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: "A stack's heaviest setting" })
+  @IsOptional()
+  @IsNumber()
+  @Min(0.1)
+  @Max(500)
+  mostKg?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: 'Seconds to set another weight' })
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  @Max(600)
+  changeSeconds?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: 'Place of a band from the lightest, 1 first' })
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  @Max(20)
+  order?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: [Number], description: 'Heights of a step in centimetres' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  @Max(200, { each: true })
+  heightsCm?: number[] | null;
+}
+
+export class PlatesDto {
+  @ApiProperty({ description: 'Kilograms of one plate' })
+  @IsNumber()
+  @Min(0.05)
+  @Max(100)
+  kg: number;
+
+  @ApiProperty({ minimum: 1, maximum: 99 })
+  @IsInt()
+  @Min(1)
+  @Max(99)
+  count: number;
 }
 
 export class CreateClientDto {
@@ -101,6 +170,62 @@ export class CreateClientDto {
   @Matches(DAY, day)
   touchConsentOn?: string | null;
 
+  @ApiPropertyOptional({ nullable: true, type: String, description: 'Day of consent to be filmed' })
+  @IsOptional()
+  @Matches(DAY, day)
+  filmConsentOn?: string | null;
+
+  @ApiPropertyOptional({ maxLength: 120, description: 'Where sheets are sent' })
+  @ValidateIf((_, value: unknown) => value !== undefined && value !== '')
+  @IsEmail({}, { message: 'must be an e-mail address' })
+  @MaxLength(120)
+  email?: string;
+
+  @ApiPropertyOptional({ maxLength: 2000 })
+  @IfPresent()
+  @IsString()
+  @MaxLength(2000)
+  note?: string;
+
+  @ApiPropertyOptional({ nullable: true, type: Number, description: 'Whole years of training so far' })
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  @Max(90)
+  trainingYears?: number | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Number })
+  @IsOptional()
+  @IsNumber()
+  @Min(20)
+  @Max(400)
+  bodyKg?: number | null;
+
+  @ApiPropertyOptional({ enum: ['kg', 'lb'] })
+  @IfPresent()
+  @IsIn(['kg', 'lb'])
+  unit?: 'kg' | 'lb';
+
+  @ApiPropertyOptional({
+    nullable: true,
+    type: Object,
+    description: 'Questions before the first session; checked by the core',
+  })
+  @IsOptional()
+  @IsObject()
+  readiness?: object | null;
+
+  @ApiPropertyOptional({ nullable: true, type: Object, description: 'The check before a session; checked by the core' })
+  @IsOptional()
+  @IsObject()
+  today?: object | null;
+
+  @ApiPropertyOptional({ type: [Object], description: 'Measured benchmarks; checked by the core' })
+  @IfPresent()
+  @IsArray()
+  @ArrayMaxSize(500)
+  benchmarks?: object[];
+
   @ApiPropertyOptional({ type: [LimitDto] })
   @IfPresent()
   @IsArray()
@@ -129,4 +254,11 @@ export class EditClientDto extends PartialType(CreateClientDto, { skipNullProper
   @IsInt()
   @Min(1)
   version: number;
+}
+
+export class RemoveClientDto {
+  @ApiProperty({ description: 'The name of the client, typed, so that nobody is deleted by a slip' })
+  @IsString()
+  @MaxLength(80)
+  name: string;
 }

@@ -1,11 +1,12 @@
 /** Clients: who they are, their limits and their kit. Health notes leave the server only with the one client they belong to. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { ClientSummary } from '@waxwing/core/formats';
+import { checkScreening } from '@waxwing/core/coaching';
+import { BLANK_CLIENT, type ClientSummary } from '@waxwing/core/formats';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { HouseRulesService } from '../movements/house-rules.service.js';
-import { notFound, stale } from '../problems/problem.js';
+import { invalid, notFound, stale } from '../problems/problem.js';
 import type { CreateClientDto, EditClientDto } from './clients.dto.js';
 import { ClientEntity } from './client.entity.js';
 
@@ -34,27 +35,15 @@ export class ClientsService {
 
   async create(fields: CreateClientDto, id: string = uuidv7()): Promise<ClientEntity> {
     const now = new Date().toISOString();
-    const {
-      about = '',
-      goal = '',
-      healthNote = '',
-      touchConsentOn = null,
-      limits = [],
-      kit = [],
-      houseRules = {},
-    } = fields;
-    this.houseRules.check(houseRules);
+    const { name, ...rest } = fields;
+    this.houseRules.check(rest.houseRules ?? {});
     const client = this.repository.create({
+      ...BLANK_CLIENT,
+      ...said(rest),
+      ...checkedParts(rest),
       id,
       version: 1,
-      name: fields.name.trim(),
-      about,
-      goal,
-      healthNote,
-      touchConsentOn,
-      limits,
-      kit,
-      houseRules,
+      name: name.trim(),
       createdAt: now,
       updatedAt: now,
     });
@@ -67,6 +56,7 @@ export class ClientsService {
     if (fields.houseRules) this.houseRules.check(fields.houseRules);
     const change = {
       ...fields,
+      ...checkedParts(fields),
       ...(fields.name === undefined ? {} : { name: fields.name.trim() }),
       version: version + 1,
       updatedAt: new Date().toISOString(),
@@ -76,4 +66,15 @@ export class ClientsService {
     if (result.affected !== 1) throw stale('client', version, client.version);
     return client;
   }
+}
+
+/** Without what was left out, which a request's class holds as undefined. */
+const said = <T extends object>(fields: T): Partial<T> =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as Partial<T>;
+
+/** The parts whose shape is the core's, checked by it. @throws 422 with the path of what is wrong */
+function checkedParts({ readiness, today, benchmarks }: Pick<CreateClientDto, 'readiness' | 'today' | 'benchmarks'>) {
+  const checked = checkScreening({ readiness, today, benchmarks });
+  if (!checked.ok) throw invalid(checked.problems);
+  return checked.value;
 }

@@ -6,10 +6,12 @@ import { ClientEntity } from '../clients/client.entity.js';
 import { StartError } from '../config.js';
 import { MovementEntity, MovementVersionEntity } from '../movements/movement.entity.js';
 import { PictureEntity } from '../movements/picture.entity.js';
+import { PlanEntity } from '../plans/plan.entity.js';
 import { EventEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Library1796000000000 } from './migrations/library.js';
+import { Planning1797000000000 } from './migrations/planning.js';
 
 export const dataSourceOptions = (database: string): DataSourceOptions => ({
   type: 'better-sqlite3',
@@ -27,8 +29,9 @@ export const dataSourceOptions = (database: string): DataSourceOptions => ({
     SessionEntity,
     EventEntity,
     StudioEntity,
+    PlanEntity,
   ],
-  migrations: [Initial1795000000000, Library1796000000000],
+  migrations: [Initial1795000000000, Library1796000000000, Planning1797000000000],
   migrationsRun: true,
 });
 

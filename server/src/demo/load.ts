@@ -1,4 +1,5 @@
 /** Writes the demo studio into an empty database, in one transaction. */
+import { BLANK_CLIENT } from '@waxwing/core/formats';
 import type { FindMovement } from '@waxwing/core/session';
 import type { DataSource } from 'typeorm';
 import { ClientEntity } from '../clients/client.entity.js';
@@ -40,5 +41,18 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
       : new Date(now.getTime() - touchConsentDaysAgo * DAY).toISOString().slice(0, 10);
   const at = joined.toISOString();
   const times = { createdAt: at, updatedAt: at };
-  return { id, version: 1, name, about, goal, healthNote, limits, kit, houseRules, touchConsentOn, ...times };
+  return {
+    ...BLANK_CLIENT,
+    id,
+    version: 1,
+    name,
+    about,
+    goal,
+    healthNote,
+    limits,
+    kit,
+    houseRules,
+    touchConsentOn,
+    ...times,
+  };
 }

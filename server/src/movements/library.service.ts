@@ -65,6 +65,12 @@ export class LibraryService implements OnModuleInit {
   /** Any movement, archived ones too: old sessions need them. */
   find = (id: string): Movement | undefined => this.rows.get(id)?.document;
 
+  /** What planning needs to know of any movement. */
+  summary = (id: string): MovementSummary | undefined => {
+    const movement = this.find(id);
+    return movement && { ...movement, level: this.catalog.ladder.levels.get(id) ?? 0 };
+  };
+
   /** Whether a movement was changed here since it came. */
   touched = (id: string): boolean => (this.rows.get(id)?.author ?? '') !== '';
 

@@ -14,6 +14,6 @@ import { PicturesService } from './pictures.service.js';
   imports: [TypeOrmModule.forFeature([MovementEntity, PictureEntity])],
   controllers: [LibraryController, MovementsController, PicturesController],
   providers: [LibraryService, PicturesService, HouseRulesService, FiguresService],
-  exports: [LibraryService, HouseRulesService],
+  exports: [LibraryService, HouseRulesService, FiguresService],
 })
 export class MovementsModule {}

@@ -4,7 +4,8 @@ import type { ValidationError } from 'class-validator';
 import type { Problem } from '@waxwing/core/movement';
 import { invalid } from './problem.js';
 
-function problemsOf(errors: readonly ValidationError[], parent = ''): Problem[] {
+/** What class-validator found, by field path. */
+export function problemsIn(errors: readonly ValidationError[], parent = ''): Problem[] {
   return errors.flatMap(({ property, constraints, children }) => {
     const path = /^\d+$/.test(property) ? `${parent}[${property}]` : parent ? `${parent}.${property}` : property;
     const own = Object.entries(constraints ?? {}).map(([rule, message]) => ({
@@ -12,7 +13,7 @@ function problemsOf(errors: readonly ValidationError[], parent = ''): Problem[] 
       // The library's messages begin with the bare property name, which the path says better.
       message: rule === 'whitelistValidation' ? 'is not a known field' : message.replace(`${property} `, ''),
     }));
-    return [...own, ...problemsOf(children ?? [], path)];
+    return [...own, ...problemsIn(children ?? [], path)];
   });
 }
 
@@ -21,5 +22,5 @@ export const validation = (): ValidationPipe =>
     whitelist: true,
     forbidNonWhitelisted: true,
     transform: true,
-    exceptionFactory: (errors) => invalid(problemsOf(errors)),
+    exceptionFactory: (errors) => invalid(problemsIn(errors)),
   });

@@ -11,5 +11,6 @@ import { SessionsService } from './sessions.service.js';
   imports: [TypeOrmModule.forFeature([SessionEntity, EventEntity]), ClientsModule, MovementsModule],
   controllers: [SessionsController],
   providers: [SessionsService, RecordService],
+  exports: [RecordService],
 })
 export class SessionsModule {}

@@ -1,5 +1,5 @@
 /** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
-import type { FigureLibrary, Motion } from '@waxwing/core/body';
+import { keyTimes, type FigureLibrary, type Motion } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import type { MovementPage, MovementSummary } from '@waxwing/core/formats';
 import { label, VIEW_WORDS, VIEWS, type View } from '@waxwing/core/movement';
@@ -11,7 +11,7 @@ import { Await, Empty } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from '../library/library-header';
 import { FigureDrawing } from './figure';
-import { keyTimes, Strip } from './strip';
+import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
 

@@ -1,10 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { frameAt, motionOf, type FigureLibrary, type Motion } from '@waxwing/core/body';
+import { frameAt, keyTimes, motionOf, type FigureLibrary, type Motion } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { loadFigures, loadLibrary } from '@waxwing/library';
 import { join } from 'node:path';
 import { otherSide } from './figure';
-import { keyTimes } from './strip';
 import { motionIn } from './use-motion';
 
 const ROOT = join(import.meta.dirname, '../../../library');

@@ -1,6 +1,13 @@
 /** What the floor decides for one client, with the real starter library: nothing that is computed here may talk a trainer into harm. */
 import { beforeAll, describe, expect, jest, test } from '@jest/globals';
-import type { Client, ClientRecord, MovementPage, MovementSummary, Studio } from '@waxwing/core/formats';
+import {
+  BLANK_CLIENT,
+  type Client,
+  type ClientRecord,
+  type MovementPage,
+  type MovementSummary,
+  type Studio,
+} from '@waxwing/core/formats';
 import { limitsFromPain } from '@waxwing/core/coaching';
 import { buildCatalog, substitutes, SWAP_REASONS, type Catalog } from '@waxwing/core/ladder';
 import { fitFor, kitCounts, REGIONS, type Limit, type Movement } from '@waxwing/core/movement';
@@ -11,18 +18,7 @@ import { join } from 'node:path';
 import { adviceFor, cuesFor, fitNow, likelihood, nextUp, type LaneView } from './use-lane';
 
 const NOW = '2030-01-01T10:30:00.000Z';
-const CLIENT: Client = {
-  id: '018f0000-0000-7000-8000-00000000c11e',
-  version: 1,
-  name: 'Osei',
-  about: '',
-  goal: '',
-  healthNote: '',
-  touchConsentOn: null,
-  limits: [],
-  kit: [],
-  houseRules: {},
-};
+const CLIENT: Client = { ...BLANK_CLIENT, id: '018f0000-0000-7000-8000-00000000c11e', version: 1, name: 'Osei' };
 const STUDIO: Studio = {
   version: 1,
   name: '',

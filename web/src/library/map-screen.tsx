@@ -1,4 +1,5 @@
 /** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
+import { keyTimes } from '@waxwing/core/body';
 import type { MovementSummary } from '@waxwing/core/formats';
 import { label } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
@@ -20,7 +21,6 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { FigureDrawing } from '../figures/figure';
-import { keyTimes } from '../figures/strip';
 import { useMotion } from '../figures/use-motion';
 import { useKeys } from '../shell/use-keys';
 import { layLadder, NODE, type LaidLadder } from './lay-ladder';

@@ -1,0 +1,88 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { lawfulMovement } from '../test/movements.js';
+import { clientId } from '../test/plans.js';
+import type { Movement } from '../movement/index.js';
+import type { Plan } from '../planning/index.js';
+import { sheetMarkdown, sheetOf, type SheetSource } from './index.js';
+
+const eight = { item: 'dumbbell', count: 2, kg: 16, label: '2 × 8 kg', changeSeconds: 0 } as const;
+const ten = { item: 'dumbbell', count: 2, kg: 20, label: '2 × 10 kg', setting: '5 + 2.5', changeSeconds: 30 } as const;
+
+const planOf = (ids: readonly string[]): Plan => ({
+  name: 'Thursday',
+  clientIds: [clientId(0), clientId(1)],
+  minutes: 45,
+  startsAt: null,
+  purpose: 'strength',
+  template: false,
+  note: '',
+  blocks: [
+    {
+      id: clientId(7),
+      kind: 'superset',
+      rounds: 3,
+      workSeconds: null,
+      items: ids.map((movementId, i) => ({
+        id: clientId(10 + i),
+        locked: false,
+        tied: false,
+        lanes: [0, 1].map((who) => ({
+          clientId: clientId(who),
+          movementId,
+          withId: null,
+          sets: 1,
+          amount: 10 + i,
+          tempo: '2-0-1-0',
+          rest: 45,
+          load: i === 0 ? null : i === 1 ? eight : ten,
+          why: '',
+        })),
+      })),
+    },
+  ],
+});
+
+const sourceOf = (movements: readonly Movement[]): SheetSource => ({
+  plan: planOf(movements.map(({ id }) => id)),
+  client: { id: clientId(0), name: 'Ada' },
+  studio: { name: 'Loft', trainer: 'Bo' },
+  minutes: 41,
+  find: (id) => movements.find((movement) => movement.id === id),
+  neighbours: () => ({ easier: 'An easier one', harder: null }),
+  trials: [],
+  sets: { m1: [{ at: '2030-02-01T10:00:00.000Z', sets: [{ amount: 9, effort: 'easy', clean: true, kg: 12 }] }] },
+  faults: {},
+  now: '2030-03-01T10:00:00.000Z',
+});
+
+const three = fc.tuple(lawfulMovement('m0'), lawfulMovement('m1'), lawfulMovement('m2'));
+
+test('a sheet has every line once, at most three reminders, one thing to watch, kit changes and what is different', () => {
+  fc.assert(
+    fc.property(three, (movements) => {
+      const sheet = sheetOf(sourceOf(movements));
+      const lines = sheet.blocks.flatMap(({ lines: all }) => all);
+      expect(lines.map(({ movementId }) => movementId)).toEqual(['m0', 'm1', 'm2']);
+      lines.forEach((line, i) => {
+        const movement = movements[i] as Movement;
+        const side = movement.sides === 'each' ? ' a side' : '';
+        expect(line.dose).toBe(`3 × ${10 + i} reps${side}, tempo 2-0-1-0, 45 s rest`);
+        expect(line.reminders.length).toBeLessThanOrEqual(3);
+        for (const reminder of line.reminders) expect(movement.cues.map(({ text }) => text)).toContain(reminder);
+        const serious = movement.faults.filter(({ severity }) => severity !== 'polish');
+        if (serious.length > 0) expect(serious.map(({ name }) => name)).toContain(line.watchOut);
+      });
+      expect(lines.map(({ kit }) => kit)).toEqual([null, '2 × 8 kg', '2 × 10 kg (5 + 2.5 on each end): change']);
+      expect(lines.map(({ changed }) => changed)).toEqual(['new', '9 → 11 reps, 12 → 16 kg', 'new']);
+      for (const { cautions } of movements) for (const caution of cautions) expect(sheet.cautions).toContain(caution);
+      expect(sheet.cautions.join()).toContain('qualified clinician');
+      const text = sheetMarkdown(sheet, 'Thursday 1 March');
+      expect(text).toContain('Ada · Thursday 1 March · 41 min · Loft · Bo');
+      expect(text.match(/^\d+\. /gm)).toHaveLength(3);
+      // Whatever a trainer writes, it is read as words and not as markup.
+      expect(text.replaceAll(/\\./g, '')).not.toMatch(/^\s*(?:#{3,}|\|)|[<>|]/m);
+    }),
+    { numRuns: 40, endOnFailure: true },
+  );
+});

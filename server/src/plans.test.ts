@@ -1,0 +1,313 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type {
+  Client,
+  ClientFile,
+  OutboxMessage,
+  PlanSummary,
+  SessionView,
+  Sheet,
+  StoredPlan,
+} from '@waxwing/core/formats';
+import type { Problem } from '@waxwing/core/movement';
+import type { Plan } from '@waxwing/core/planning';
+import type { SessionEvent } from '@waxwing/core/session';
+import type request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
+import { startServer, type StudioServer } from './test/studio-server.js';
+
+let server: StudioServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 30_000);
+afterAll(() => server.stop());
+
+const client = async (name: string, more: object = {}): Promise<Client> =>
+  (
+    await server.http
+      .post('/api/clients')
+      .send({ name, ...more })
+      .expect(201)
+  ).body as Client;
+
+const lane = (clientId: string, movementId: string, change: object = {}) => ({
+  clientId,
+  movementId,
+  withId: null,
+  sets: 3,
+  amount: 10,
+  tempo: '3-1-1-0',
+  rest: 60,
+  load: null,
+  why: 'to try',
+  ...change,
+});
+
+const planFor = (
+  clientIds: string[],
+  movements: string[] = ['goblet-squat', 'push-up'],
+  change: object = {},
+): Plan => ({
+  name: 'Thursday',
+  clientIds,
+  minutes: 60,
+  startsAt: '2030-03-07T16:00:00.000Z',
+  purpose: 'strength',
+  template: false,
+  note: '',
+  blocks: [
+    {
+      id: uuidv7(),
+      kind: 'strength',
+      rounds: 1,
+      workSeconds: null,
+      items: movements.map((movementId) => ({
+        id: uuidv7(),
+        locked: false,
+        tied: false,
+        lanes: clientIds.map((id) => lane(id, movementId)),
+      })),
+    },
+  ],
+  ...change,
+});
+
+const keep = async (plan: Plan): Promise<StoredPlan> =>
+  (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
+
+const paths = ({ body }: { body: unknown }): string[] =>
+  ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
+
+describe('plans', () => {
+  test('are kept, listed by client, changed with their version, and deleted', async () => {
+    const [ada, bo] = [await client('Ada'), await client('Bo')];
+    const kept = await keep(planFor([ada.id, bo.id]));
+    const again = await server.http.post('/api/plans').send({ id: kept.id, plan: planFor([bo.id]) });
+    expect((again.body as StoredPlan).clientIds).toEqual([ada.id, bo.id]);
+    const listed = (
+      (await server.http.get(`/api/plans?clientId=${bo.id}`).expect(200)).body as { items: PlanSummary[] }
+    ).items;
+    expect(listed.map(({ id, clients }) => [id, clients.map(({ name }) => name)])).toEqual([[kept.id, ['Ada', 'Bo']]]);
+    const { id, version, updatedAt: _, ...plan } = kept;
+    const edited = await server.http
+      .patch(`/api/plans/${id}`)
+      .send({ version, plan: { ...plan, name: 'Friday' } })
+      .expect(200);
+    expect(edited.body).toMatchObject({ name: 'Friday', version: 2 });
+    await server.http.patch(`/api/plans/${id}`).send({ version, plan }).expect(409);
+    await server.restart();
+    expect((await server.http.get(`/api/plans/${id}`).expect(200)).body).toMatchObject({ name: 'Friday' });
+    await server.http.delete(`/api/plans/${id}`).expect(204);
+    await server.http.get(`/api/plans/${id}`).expect(404);
+  });
+
+  test('are refused by field: unknown people and movements, bad doses, longer than a day', async () => {
+    const ada = await client('Ada');
+    const send = (plan: object) => server.http.post('/api/plans').send({ plan }).expect(422);
+    expect(paths(await send(planFor([uuidv7()])))).toEqual(['plan.clientIds[0]']);
+    expect(paths(await send(planFor([ada.id], ['moon-squat'])))).toEqual([
+      'plan.blocks[0].items[0].lanes[0].movementId',
+    ]);
+    const bad = planFor([ada.id]);
+    bad.blocks[0]?.items[0]?.lanes.splice(0, 1, lane(ada.id, 'push-up', { amount: -2, tempo: '3-x-1' }));
+    expect(paths(await send(bad))).toEqual([
+      'plan.blocks[0].items[0].lanes[0].amount',
+      'plan.blocks[0].items[0].lanes[0].tempo',
+    ]);
+    const endless = planFor([ada.id]);
+    endless.blocks[0]?.items[0]?.lanes.splice(0, 1, lane(ada.id, 'push-up', { amount: 3600, sets: 20 }));
+    expect(paths(await send(endless))).toEqual(['plan.blocks']);
+    expect(
+      paths(
+        await server.http
+          .post('/api/plans')
+          .send({ plan: planFor([ada.id]), extra: 1 })
+          .expect(422),
+      ),
+    ).toEqual(['extra']);
+  });
+});
+
+describe('a sheet', () => {
+  test('comes as data, Markdown, PDF on two papers and a calendar file, for who is in the plan only', async () => {
+    const [ada, other] = [
+      await client('Ada', {
+        limits: [{ demand: 'weight-on-wrist', allowed: 0, reason: 'wrist' }],
+        healthNote: 'secret of Ada',
+      }),
+      await client('Other'),
+    ];
+    const { id } = await keep(planFor([ada.id]));
+    const sheet = (await server.http.get(`/api/plans/${id}/sheet`).expect(200)).body as Sheet;
+    const [squat, push] = sheet.blocks[0]?.lines ?? [];
+    expect(squat).toMatchObject({
+      name: 'Goblet squat',
+      dose: '3 × 10 reps, tempo 3-1-1-0, 60 s rest',
+      changed: 'new',
+    });
+    expect(squat?.reminders.length).toBeGreaterThan(0);
+    // Every easier push-up puts weight on the wrist: none is printed for a wrist that must not carry any.
+    expect(push?.easier).toBeNull();
+    const markdown = (await server.http.get(`/api/plans/${id}/sheet.md`).expect(200)).text;
+    expect(markdown).toContain('1. **Goblet squat**');
+    expect(markdown).not.toContain('secret');
+    for (const [paper, size] of [
+      ['a4', '595'],
+      ['letter', '612'],
+    ] as const) {
+      const pdf = await server.http
+        .get(`/api/plans/${id}/sheet.pdf?paper=${paper}`)
+        .buffer(true)
+        .parse(bytes)
+        .expect(200);
+      const text = (pdf.body as Buffer).toString('latin1');
+      expect(text.slice(0, 5)).toBe('%PDF-');
+      expect(text).toContain(`[0 0 ${size}`);
+    }
+    const calendar = (await server.http.get(`/api/plans/${id}/calendar.ics`).expect(200)).text;
+    expect(calendar).toContain('DTSTART:20300307T160000Z');
+    expect(calendar).toContain('DTEND:20300307T170000Z');
+    expect(calendar).not.toContain('Ada');
+    expect(paths(await server.http.get(`/api/plans/${id}/sheet?clientId=${other.id}`).expect(422))).toEqual([
+      'clientId',
+    ]);
+    const undated = await keep(planFor([ada.id], ['push-up'], { startsAt: null }));
+    expect(paths(await server.http.get(`/api/plans/${undated.id}/calendar.ics`).expect(422))).toEqual(['startsAt']);
+  });
+
+  test('is written as a message into the outbox, which shows it and lets it go', async () => {
+    const ada = await client('Adá Ümlaut', { email: 'ada@example.org' });
+    const { id } = await keep(planFor([ada.id], ['push-up'], { name: 'Für Adá' }));
+    const sent = (await server.http.post(`/api/plans/${id}/send`).send({ clientId: ada.id }).expect(201))
+      .body as OutboxMessage;
+    const { items } = (await server.http.get('/api/outbox').expect(200)).body as { items: OutboxMessage[] };
+    expect(items[0]).toMatchObject({ name: sent.name, subject: 'Für Adá' });
+    expect(items[0]?.to).toContain('ada@example.org');
+    const message = (await server.http.get(`/api/outbox/${sent.name}`).buffer(true).parse(bytes).expect(200))
+      .body as Buffer;
+    expect(message.toString()).toMatch(/Content-Type: application\/pdf; name=sheet.pdf/);
+    await server.http.get('/api/outbox/..%2Fwaxwing.sqlite').expect(404);
+    await server.http.delete(`/api/outbox/${sent.name}`).expect(204);
+    await server.http.get(`/api/outbox/${sent.name}`).expect(404);
+    const nowhere = await client('Nowhere');
+    const other = await keep(planFor([nowhere.id]));
+    const answer = await server.http.post(`/api/plans/${other.id}/send`).send({ clientId: nowhere.id }).expect(422);
+    expect(paths(answer)).toEqual(['to']);
+  });
+});
+
+describe('a client file', () => {
+  /** A shared session in which both did something and Ada's device ended it. */
+  async function shared(ada: Client, bo: Client): Promise<SessionView> {
+    const startedAt = new Date().toISOString();
+    const body = { clientIds: [ada.id, bo.id], startedAt };
+    const session = (await server.http.post('/api/sessions').send(body).expect(201)).body as SessionView;
+    const event = (clientId: string, counter: number, type: string, data: object) => ({
+      id: uuidv7(),
+      sessionId: session.id,
+      clientId,
+      counter,
+      at: startedAt,
+      type,
+      data,
+    });
+    const events = [
+      event(ada.id, 1, 'note-written', { text: 'of Ada' }),
+      event(bo.id, 2, 'note-written', { text: 'of Bo' }),
+      event(ada.id, 3, 'session-finished', {}),
+    ];
+    await server.http.post(`/api/sessions/${session.id}/events`).send({ events }).expect(200);
+    return session;
+  }
+
+  test('holds all of one client, and brings back what was deleted; what others did stays', async () => {
+    const [ada, bo] = [
+      await client('Ada File', {
+        healthNote: 'knee',
+        bodyKg: 61.5,
+        benchmarks: [{ name: 'Plank', unit: 's', on: '2030-01-01', value: 40 }],
+        readiness: { on: '2030-01-01', yes: ['joint'], clearedOn: null, clearedBy: '' },
+      }),
+      await client('Bo File'),
+    ];
+    const session = await shared(ada, bo);
+    const plan = await keep(planFor([ada.id, bo.id]));
+    const own = await keep(planFor([ada.id]));
+    const file = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
+    expect(file.client).toMatchObject({ name: 'Ada File', healthNote: 'knee', bodyKg: 61.5 });
+    expect(file.sessions.flatMap(({ events }) => events.map(({ clientId }) => clientId))).toEqual([ada.id, ada.id]);
+    expect(JSON.stringify(file)).not.toContain(bo.id);
+
+    const wrong = await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada' }).expect(422);
+    expect(paths(wrong)).toEqual(['name']);
+    await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada File' }).expect(204);
+    await server.http.get(`/api/clients/${ada.id}`).expect(404);
+    await server.http.get(`/api/plans/${own.id}`).expect(404);
+    const left = (await server.http.get(`/api/plans/${plan.id}`).expect(200)).body as StoredPlan;
+    expect(left.clientIds).toEqual([bo.id]);
+    const kept = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
+    expect(kept.finishedAt).not.toBeNull();
+    expect(kept.state.finishedAt).not.toBeNull();
+    expect(kept.events.map(({ clientId }) => clientId)).toEqual([bo.id, bo.id]);
+    expect(JSON.stringify(kept)).not.toContain(ada.id);
+
+    await server.http.post('/api/clients/file').send(JSON.stringify(file)).expect(201);
+    const back = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
+    expect(back.client).toEqual(file.client);
+    expect(back.plans).toHaveLength(file.plans.length);
+    const notes = (events: SessionEvent[]) => events.filter(({ type }) => type === 'note-written');
+    expect(back.sessions.flatMap(({ events }) => notes(events))).toEqual(
+      file.sessions.flatMap(({ events }) => notes(events)),
+    );
+    await server.http.post('/api/clients/file').send(JSON.stringify(file)).expect(409);
+  });
+
+  test('that is damaged is refused by path, and changes nothing', async () => {
+    const ada = await client('Ada Damaged');
+    const file = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
+    await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada Damaged' }).expect(204);
+    const send = async (change: (copy: ClientFile & Record<string, unknown>) => void) => {
+      const copy = structuredClone(file) as ClientFile & Record<string, unknown>;
+      change(copy);
+      return paths(await server.http.post('/api/clients/file').send(JSON.stringify(copy)).expect(422));
+    };
+    expect(paths(await server.http.post('/api/clients/file').send('{"format": "waxw').expect(422))).toEqual(['file']);
+    expect(await send((copy) => Object.assign(copy, { format: 'other' }))).toEqual(['format']);
+    expect(
+      await send((copy) => Object.assign(copy.client, { limits: [{ demand: 'flying', allowed: 1, reason: 'x' }] })),
+    ).toEqual(['client.limits[0].demand']);
+    expect(await send((copy) => Object.assign(copy.client, { shoeSize: 42 }))).toEqual(['client.shoeSize']);
+    expect(await send((copy) => copy.plans.push(planFor([uuidv7()])))).toEqual(['plans[0].clientIds']);
+    await server.http.get(`/api/clients/${ada.id}`).expect(404);
+  });
+
+  test('notes are checked when they are written: questions, the check of today, benchmarks, kit', async () => {
+    const ada = await client('Ada Checked');
+    const edit = async (fields: object) =>
+      paths(
+        await server.http
+          .patch(`/api/clients/${ada.id}`)
+          .send({ version: 1, ...fields })
+          .expect(422),
+      );
+    expect(await edit({ today: { on: '2030-01-01', sleep: 9, energy: 3, pains: [] } })).toEqual(['today.sleep']);
+    expect(await edit({ readiness: { on: 'soon', yes: [], clearedOn: null, clearedBy: '' } })).toEqual([
+      'readiness.on',
+    ]);
+    expect(await edit({ benchmarks: [{ name: 'Plank', unit: 's', on: '2030-01-01', value: -1 }] })).toEqual([
+      'benchmarks[0].value',
+    ]);
+    expect(await edit({ kit: [{ item: 'dumbbell', count: 2, plates: [{ kg: 0, count: 4 }] }] })).toEqual([
+      'kit[0].plates[0].kg',
+    ]);
+    expect(await edit({ email: 'nowhere' })).toEqual(['email']);
+    expect(((await server.http.get(`/api/clients/${ada.id}`)).body as Client).version).toBe(1);
+  });
+});
+
+/** The raw bytes of an answer. */
+function bytes(response: request.Response, done: (error: Error | null, body: Buffer) => void): void {
+  const chunks: Buffer[] = [];
+  const stream = response as unknown as NodeJS.ReadableStream;
+  stream.on('data', (chunk: Buffer) => chunks.push(chunk));
+  stream.on('end', () => done(null, Buffer.concat(chunks)));
+}

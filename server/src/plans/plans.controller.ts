@@ -1,0 +1,96 @@
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Patch,
+  Post,
+  Query,
+  Res,
+  StreamableFile,
+} from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Response } from 'express';
+import { OutboxService } from './outbox.service.js';
+import { EditPlanDto, ListPlansQuery, SavePlanDto, SendSheetDto, SheetQuery } from './plans.dto.js';
+import { PlansService } from './plans.service.js';
+import { SheetsService } from './sheets.service.js';
+
+@ApiTags('plans')
+@Controller('plans')
+export class PlansController {
+  constructor(
+    private readonly plans: PlansService,
+    private readonly sheets: SheetsService,
+    private readonly outbox: OutboxService,
+  ) {}
+
+  @Get()
+  @ApiOperation({ summary: 'Plans and templates, latest change first' })
+  async list(@Query() query: ListPlansQuery) {
+    return { items: await this.plans.list(query) };
+  }
+
+  @Post()
+  @ApiOperation({ summary: 'Keep a plan' })
+  create(@Body() { plan, id }: SavePlanDto) {
+    return this.plans.create(plan, id);
+  }
+
+  @Get(':id')
+  @ApiOperation({ summary: 'A plan' })
+  read(@Param('id', ParseUUIDPipe) id: string) {
+    return this.plans.read(id);
+  }
+
+  @Patch(':id')
+  @ApiOperation({ summary: 'Change a plan; 409 when the version is stale' })
+  edit(@Param('id', ParseUUIDPipe) id: string, @Body() { version, plan }: EditPlanDto) {
+    return this.plans.edit(id, version, plan);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Delete a plan' })
+  remove(@Param('id', ParseUUIDPipe) id: string) {
+    return this.plans.remove(id);
+  }
+
+  @Get(':id/sheet')
+  @ApiOperation({ summary: "A client's sheet of a plan" })
+  async sheet(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
+    return this.sheets.sheet(await this.plans.read(id), clientId);
+  }
+
+  @Get(':id/sheet.md')
+  @Header('Content-Type', 'text/markdown; charset=utf-8')
+  @ApiOperation({ summary: 'The sheet as Markdown' })
+  async markdown(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
+    return this.sheets.markdown(await this.plans.read(id), clientId);
+  }
+
+  @Get(':id/sheet.pdf')
+  @ApiOperation({ summary: 'The sheet as PDF, on A4 or Letter' })
+  async pdf(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId, paper }: SheetQuery) {
+    const bytes = await this.sheets.pdf(await this.plans.read(id), clientId, paper);
+    return new StreamableFile(bytes, { type: 'application/pdf', disposition: 'inline; filename="sheet.pdf"' });
+  }
+
+  @Get(':id/calendar.ics')
+  @Header('Content-Type', 'text/calendar; charset=utf-8')
+  @ApiOperation({ summary: 'The date of a plan as a calendar file; 422 when it has none' })
+  async calendar(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+    response.attachment('session.ics');
+    return this.sheets.calendar(await this.plans.read(id));
+  }
+
+  @Post(':id/send')
+  @ApiOperation({ summary: 'Write the sheet as a mail message into the outbox folder' })
+  async send(@Param('id', ParseUUIDPipe) id: string, @Body() { clientId, to }: SendSheetDto) {
+    return this.outbox.send(await this.plans.read(id), clientId, to);
+  }
+}

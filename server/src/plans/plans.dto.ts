@@ -1,0 +1,63 @@
+import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import { IsEmail, IsIn, IsInt, IsObject, IsOptional, IsUUID, Max, Min } from 'class-validator';
+
+export class SavePlanDto {
+  @ApiPropertyOptional({ description: 'Made by the page, so that a plan sent twice is stored once' })
+  @IsOptional()
+  @IsUUID()
+  id?: string;
+
+  @ApiProperty({ type: Object, description: 'The plan: name, clients, minutes, blocks' })
+  @IsObject()
+  plan: object;
+}
+
+export class EditPlanDto {
+  @ApiProperty({ description: 'The version that the change was made from' })
+  @IsInt()
+  @Min(1)
+  version: number;
+
+  @ApiProperty({ type: Object })
+  @IsObject()
+  plan: object;
+}
+
+export class ListPlansQuery {
+  @ApiPropertyOptional()
+  @IsOptional()
+  @IsUUID()
+  clientId?: string;
+
+  @ApiPropertyOptional({ minimum: 1, maximum: 200, default: 100 })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(200)
+  limit = 100;
+}
+
+export class SheetQuery {
+  @ApiPropertyOptional({ description: 'Whose sheet; the first client of the plan when left out' })
+  @IsOptional()
+  @IsUUID()
+  clientId?: string;
+
+  @ApiPropertyOptional({ enum: ['a4', 'letter'], default: 'a4' })
+  @IsOptional()
+  @IsIn(['a4', 'letter'])
+  paper: 'a4' | 'letter' = 'a4';
+}
+
+export class SendSheetDto {
+  @ApiProperty()
+  @IsUUID()
+  clientId: string;
+
+  @ApiPropertyOptional({ description: "Where to; the client's own address when left out" })
+  @IsOptional()
+  @IsEmail({}, { message: 'must be an e-mail address' })
+  to?: string;
+}

@@ -1,0 +1,102 @@
+/** A client's sheet of a plan, from everything that is known here: as data, Markdown, PDF, and its date as a calendar file. */
+import { Injectable } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { FigureLibrary } from '@waxwing/core/body';
+import { limitsOfToday } from '@waxwing/core/coaching';
+import { sheetMarkdown, sheetOf, type Sheet, type StoredPlan } from '@waxwing/core/formats';
+import { kitCounts, limitsOn, opennessFor, tagsInForce, underRules, usableOption } from '@waxwing/core/movement';
+import { secondsOf, timelineOf } from '@waxwing/core/planning';
+import { Repository } from 'typeorm';
+import { ClientsService } from '../clients/clients.service.js';
+import { FiguresService } from '../movements/figures.service.js';
+import { HouseRulesService } from '../movements/house-rules.service.js';
+import { LibraryService } from '../movements/library.service.js';
+import { invalid } from '../problems/problem.js';
+import { RecordService } from '../sessions/record.service.js';
+import { StudioEntity } from '../studio/studio.entity.js';
+import { calendarOf } from './calendar.js';
+import { sheetPdf, type Paper } from './sheet-pdf.js';
+
+@Injectable()
+export class SheetsService {
+  private drawn: FigureLibrary | undefined;
+
+  constructor(
+    @InjectRepository(StudioEntity) private readonly studios: Repository<StudioEntity>,
+    private readonly clients: ClientsService,
+    private readonly records: RecordService,
+    private readonly library: LibraryService,
+    private readonly houseRules: HouseRulesService,
+    private readonly figures: FiguresService,
+  ) {}
+
+  /** @throws 404, 422 when the client is not in the plan */
+  async sheet(plan: StoredPlan, clientId = plan.clientIds[0] ?? ''): Promise<Sheet> {
+    if (!plan.clientIds.includes(clientId)) throw invalid([{ path: 'clientId', message: 'is not in this plan' }]);
+    const client = await this.clients.read(clientId);
+    const studio = await this.studios.findOneByOrFail({ id: 1 });
+    const record = await this.records.of(clientId);
+    const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
+    const now = new Date().toISOString();
+    const day = now.slice(0, 10);
+    const limits = [...limitsOn(client.limits, day), ...limitsOfToday(client.today, day)];
+    const kit = kitCounts(studio.kit);
+    const known = Object.keys(record.sets);
+    const seconds = secondsOf(
+      timelineOf(plan, { find: (id) => this.library.summary(id), knows: (_, id) => known.includes(id) }),
+    );
+    const open = (steps: readonly { to: string; name: string }[]): string | null =>
+      steps.find(({ to }) => {
+        const movement = this.library.find(to);
+        return (
+          movement &&
+          opennessFor(movement.demands, limits) !== 'closed' &&
+          usableOption(movement.kit, kit) !== undefined
+        );
+      })?.name ?? null;
+    return sheetOf({
+      plan,
+      client,
+      studio,
+      minutes: Math.ceil(seconds / 60),
+      find: (id) => {
+        const movement = this.library.find(id);
+        return movement && underRules(movement, tags);
+      },
+      neighbours: (id) => {
+        const { easier, harder } = this.library.page(id);
+        return { easier: open(easier), harder: open(harder) };
+      },
+      ...record,
+      now,
+    });
+  }
+
+  async markdown(plan: StoredPlan, clientId?: string): Promise<string> {
+    return sheetMarkdown(await this.sheet(plan, clientId), dateWords(plan.startsAt));
+  }
+
+  async pdf(plan: StoredPlan, clientId: string | undefined, paper: Paper): Promise<Buffer> {
+    this.drawn ??= JSON.parse(this.figures.text) as FigureLibrary;
+    return sheetPdf(await this.sheet(plan, clientId), dateWords(plan.startsAt), paper, this.drawn, this.library.find);
+  }
+
+  /** @throws 422 when no date is set */
+  async calendar(plan: StoredPlan): Promise<string> {
+    const studio = await this.studios.findOneByOrFail({ id: 1 });
+    if (plan.startsAt === null) throw invalid([{ path: 'startsAt', message: 'is not set: choose a date first' }]);
+    return calendarOf(plan, plan.startsAt, studio.name);
+  }
+}
+
+/** `Thu 28 November 2030, 16:00`, in the zone of the machine that serves. */
+const dateWords = (iso: string | null): string | null =>
+  iso &&
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(new Date(iso));
