@@ -300,6 +300,9 @@ describe('a client file', () => {
       'kit[0].plates[0].kg',
     ]);
     expect(await edit({ email: 'nowhere' })).toEqual(['email']);
+    // An empty list is no limit, though it would pass as one that is checked field by field.
+    expect(await edit({ limits: [[]] })).toEqual(['limits']);
+    expect(await edit({ kit: [[]] })).toEqual(['kit']);
     expect(((await server.http.get(`/api/clients/${ada.id}`)).body as Client).version).toBe(1);
   });
 });

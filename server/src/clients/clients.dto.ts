@@ -84,6 +84,7 @@ export class KitPieceDto {
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(20)
+  @IsObject({ each: true, message: 'must hold objects' })
   @ValidateNested({ each: true })
   @Type(() => PlatesDto)
   plates?: PlatesDto[] | null;
@@ -224,12 +225,14 @@ export class CreateClientDto {
   @IfPresent()
   @IsArray()
   @ArrayMaxSize(500)
+  @IsObject({ each: true, message: 'must hold objects' })
   benchmarks?: object[];
 
   @ApiPropertyOptional({ type: [LimitDto] })
   @IfPresent()
   @IsArray()
   @ArrayMaxSize(40)
+  @IsObject({ each: true, message: 'must hold objects' })
   @ValidateNested({ each: true })
   @Type(() => LimitDto)
   limits?: LimitDto[];
@@ -238,6 +241,7 @@ export class CreateClientDto {
   @IfPresent()
   @IsArray()
   @ArrayMaxSize(100)
+  @IsObject({ each: true, message: 'must hold objects' })
   @ValidateNested({ each: true })
   @Type(() => KitPieceDto)
   kit?: KitPieceDto[];

@@ -34,6 +34,7 @@ export class EditStudioDto {
   @ApiProperty({ type: [KitPieceDto] })
   @IsArray()
   @ArrayMaxSize(100)
+  @IsObject({ each: true, message: 'must hold objects' })
   @ValidateNested({ each: true })
   @Type(() => KitPieceDto)
   kit: KitPieceDto[];
