@@ -70,6 +70,17 @@ export const router = createBrowserRouter([
             path: 'people/:clientId/edit',
             lazy: screen(async () => (await import('./people/person-form')).EditPersonScreen),
           },
+          { path: 'plan', lazy: screen(async () => (await import('./plan/plans-screen')).PlansScreen) },
+          { path: 'plan/new', lazy: screen(async () => (await import('./plan/new-plan')).NewPlanScreen) },
+          { path: 'plan/:planId', lazy: screen(async () => (await import('./plan/plan-screen')).PlanScreen) },
+          {
+            path: 'plan/:planId/sheet/:clientId',
+            lazy: screen(async () => (await import('./plan/sheet-screen')).SheetScreen),
+          },
+          {
+            path: 'people/:clientId/today',
+            lazy: screen(async () => (await import('./people/today-screen')).TodayScreen),
+          },
           { path: 'floor', lazy: screen(async () => (await import('./floor/floor-start')).FloorStart) },
           { path: 'floor/:sessionId', lazy: screen(async () => (await import('./floor/floor-screen')).FloorScreen) },
           { path: 'review', lazy: screen(async () => (await import('./review/review-list')).ReviewList) },

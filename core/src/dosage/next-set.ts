@@ -80,7 +80,7 @@ export function nextSet(s: SetSituation): NextSet {
     return keep(
       'more',
       amount,
-      `${s.amount} felt ${s.effort}: ${amount} next, up to ${window.high} before more weight.`,
+      `${s.amount} felt ${s.effort}: ${amount} next, up to ${window.high} before ${load ? 'more weight' : 'the next rung'}.`,
     );
   }
   return goUp(s);

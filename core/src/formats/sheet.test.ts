@@ -74,8 +74,9 @@ test('a sheet has every line once, at most three reminders, one thing to watch, 
         if (serious.length > 0) expect(serious.map(({ name }) => name)).toContain(line.watchOut);
       });
       expect(lines.map(({ kit }) => kit)).toEqual([null, '2 × 8 kg', '2 × 10 kg (5 + 2.5 on each end): change']);
-      expect(lines.map(({ changed }) => changed)).toEqual(['new', '9 → 11 reps, 12 → 16 kg', 'new']);
-      for (const { cautions } of movements) for (const caution of cautions) expect(sheet.cautions).toContain(caution);
+      expect(lines.map(({ changed }) => changed)).toEqual(['new', '9 to 11 reps, 12 to 16 kg', 'new']);
+      for (const { name, cautions } of movements)
+        for (const caution of cautions) expect(sheet.cautions).toContain(`${name}: ${caution}`);
       expect(sheet.cautions.join()).toContain('qualified clinician');
       const text = sheetMarkdown(sheet, 'Thursday 1 March');
       expect(text).toContain('Ada · Thursday 1 March · 41 min · Loft · Bo');

@@ -1,5 +1,4 @@
 /** The sheet that a client takes home: order, dose, kit and its changes, a few reminders, one thing to watch, a way down and up, and what changed. */
-import { EMERGENCY_ADVICE, PAIN_ADVICE } from '../coaching/pain.js';
 import type { Trial } from '../coaching/evidence.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
@@ -53,6 +52,12 @@ export interface SheetSource {
   now: string;
 }
 
+/** What stands on every sheet, said to the client. */
+const ALWAYS_MIND = [
+  'Sharp or one-sided pain in a joint: stop that movement, leave it for today, and have it looked at by a qualified clinician.',
+  'Chest pain, faintness, or short of breath at rest: stop everything and get help at once.',
+];
+
 /** Reminders on a sheet: more are not read. */
 const MOST_REMINDERS = 3;
 /** A hold longer than this is also given in pieces, for who cannot hold it in one. */
@@ -72,13 +77,8 @@ export function sheetOf(source: SheetSource): Sheet {
     });
     return lines.length > 0 ? [{ title: label(block.kind), note: roundWords(block), lines }] : [];
   });
-  const all = plan.blocks.flatMap(({ items }) =>
-    items.flatMap(({ lanes }) =>
-      lanes
-        .filter(({ clientId }) => clientId === client.id)
-        .flatMap(({ movementId }) => source.find(movementId)?.cautions ?? []),
-    ),
-  );
+  const done = blocks.flatMap(({ lines }) => lines.flatMap(({ movementId }) => source.find(movementId) ?? []));
+  const cautions = done.flatMap(({ name, cautions: all }) => all.map((caution) => `${name}: ${caution}`));
   return {
     title: plan.name,
     client: client.name,
@@ -87,7 +87,7 @@ export function sheetOf(source: SheetSource): Sheet {
     startsAt: plan.startsAt,
     minutes: source.minutes,
     blocks,
-    cautions: [...new Set(all), `Sharp pain: ${PAIN_ADVICE.sharp}`, EMERGENCY_ADVICE],
+    cautions: [...new Set(cautions), ...ALWAYS_MIND],
   };
 }
 
@@ -152,7 +152,7 @@ function worstFault({ faults }: SheetSource, movement: Movement): Fault | undefi
   )[0];
 }
 
-/** `10 → 12 reps, 8 → 10 kg`; null when nothing changed, `new` the first time. */
+/** `10 to 12 reps, 8 to 10 kg`; null when nothing changed, `new` the first time. */
 export function changeWords(
   lane: PlanLane,
   { dose }: Pick<Movement, 'dose'>,
@@ -166,10 +166,10 @@ export function changeWords(
   const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
   const kg = lane.load?.kg ?? null;
   const words = [
-    ...(last.amount === lane.amount ? [] : [`${last.amount} → ${lane.amount} ${unit}`]),
+    ...(last.amount === lane.amount ? [] : [`${last.amount} to ${lane.amount} ${unit}`]),
     ...(kg === null || last.kg === null || last.kg === undefined || Math.abs(kg - last.kg) < 0.005
       ? []
-      : [`${last.kg} → ${kg} kg`]),
+      : [`${last.kg} to ${kg} kg`]),
   ];
   return words.length > 0 ? words.join(', ') : null;
 }

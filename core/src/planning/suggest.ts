@@ -59,7 +59,11 @@ export interface Suggestion {
 /** What a choice is worth. Starting guesses: only their order of size is argued for. */
 export const SUGGEST_WORTH = {
   /** For each week, to four, that a pattern was not trained. */
-  neglectedWeek: 1,
+  neglectedWeek: 0.5,
+  /** A pattern that is being trained: what was begun goes on. */
+  going: 1.6,
+  /** For each place later in the usual order of patterns. */
+  laterPattern: -0.35,
   wanted: 6,
   /** The rung somebody stands on. */
   known: 3,
@@ -156,8 +160,9 @@ function slotsFor(request: SuggestRequest, reasons: string[]): Slot[] {
   const allowed = MAIN.filter((pattern) => !request.without.includes(pattern));
   const worth = (pattern: Pattern) =>
     (request.wanted.includes(pattern) ? SUGGEST_WORTH.wanted : 0) +
-    (weeks.get(pattern) ?? MOST_WEEKS) * SUGGEST_WORTH.neglectedWeek -
-    MAIN.indexOf(pattern) * 0.35;
+    (weeks.get(pattern) ?? MOST_WEEKS) * SUGGEST_WORTH.neglectedWeek +
+    ((weeks.get(pattern) ?? MOST_WEEKS) < MOST_WEEKS ? SUGGEST_WORTH.going : 0) +
+    MAIN.indexOf(pattern) * SUGGEST_WORTH.laterPattern;
   const chosen = allowed.toSorted((a, b) => worth(b) - worth(a)).slice(0, mainCount(request.minutes));
   for (const pattern of chosen) {
     const ago = weeks.get(pattern) ?? MOST_WEEKS;
@@ -245,13 +250,13 @@ function picksFor(
       const before = readyFor.get(id);
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
       if (own) worth += SUGGEST_WORTH.compound * Math.min(2, movement.muscles.prime.length - 1);
-      let because = 'new, near the easy end';
+      let because = 'New, near the easy end';
       if (own && before !== undefined) {
         worth += SUGGEST_WORTH.ready;
-        because = 'ready for this rung';
+        because = 'Ready for this rung';
       } else if (done.has(id)) {
         worth += SUGGEST_WORTH.known + (passed.has(id) ? SUGGEST_WORTH.below : 0);
-        because = passed.has(id) ? 'a rung below the last one' : 'the rung of last time';
+        because = passed.has(id) ? 'A rung below the last one' : 'The rung of last time';
       } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
       if (openness === 'care') because += ', with care';
       return { movement, openness, worth, because };

@@ -273,6 +273,8 @@ function cutToFit(plan: Plain, context: WarnContext): Fix | null {
 }
 
 const EASY_FIRST = new Set(['warm-up', 'skill']);
+/** Here tired legs do not matter. */
+const LYING_LAST = new Set(['trunk', 'stretch']);
 
 function freshnessWarnings(plan: Plain, context: WarnContext): Warning[] {
   const warnings: Warning[] = [];
@@ -280,7 +282,7 @@ function freshnessWarnings(plan: Plain, context: WarnContext): Warning[] {
   for (const block of plan.blocks)
     for (const item of block.items) {
       const fresh = wantsFreshness(item, context);
-      if (fresh && worked && !EASY_FIRST.has(block.kind)) {
+      if (fresh && worked && !EASY_FIRST.has(block.kind) && !LYING_LAST.has(block.kind)) {
         const name = context.find(item.lanes[0]?.movementId ?? '')?.name ?? '';
         const at = plan.blocks.findIndex(({ kind }) => !EASY_FIRST.has(kind));
         const without = plan.blocks.map((one) => ({ ...one, items: one.items.filter((other) => other !== item) }));

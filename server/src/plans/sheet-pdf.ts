@@ -5,7 +5,7 @@ import type { Sheet, SheetLine } from '@waxwing/core/formats';
 import type { Movement } from '@waxwing/core/movement';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 export type Paper = 'a4' | 'letter';
 
@@ -27,17 +27,21 @@ function fonts() {
   };
 }
 
-/** The telling posture of a movement, from the side that shows its faults best; empty where it has no figure. */
-function figureOf(movementId: string, drawn: FigureLibrary, find: (id: string) => Movement | undefined): Content {
+/** The telling posture of a movement, from the side that shows its faults best; null where it has no figure. */
+function figureOf(
+  movementId: string,
+  drawn: FigureLibrary,
+  find: (id: string) => Movement | undefined,
+): Content | null {
   const figure = drawn.figures[movementId];
   const movement = find(movementId);
-  if (!figure || !movement) return '';
+  if (!figure || !movement) return null;
   const motion = motionOf(drawn, figure, movement);
   const worst = movement.faults[0];
   return { svg: pictureSvg(motion, keyTimes(motion).at(-1) ?? 0, worst ? bestView(worst) : 'side'), fit: [52, 52] };
 }
 
-function lineContent(line: SheetLine, number: number, figure: Content): Content[] {
+function lineContent(line: SheetLine, number: number, figure: Content | null): TableCell[] {
   const told = [
     ...(line.easier ? [`Easier: ${line.easier}`] : []),
     ...(line.harder ? [`Harder: ${line.harder}`] : []),
@@ -62,7 +66,8 @@ function lineContent(line: SheetLine, number: number, figure: Content): Content[
     lineWidth: 0.8,
     lineColor: INK,
   }));
-  return [figure, { stack: words }, { canvas: boxes }];
+  const ticks: Content = { canvas: boxes };
+  return figure ? [figure, { stack: words }, ticks] : [{ stack: words, colSpan: 2 }, '', ticks];
 }
 
 export async function sheetPdf(

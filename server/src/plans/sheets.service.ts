@@ -41,9 +41,10 @@ export class SheetsService {
     const day = now.slice(0, 10);
     const limits = [...limitsOn(client.limits, day), ...limitsOfToday(client.today, day)];
     const kit = kitCounts(studio.kit);
-    const known = Object.keys(record.sets);
+    const done = new Map<string, ReadonlySet<string>>();
+    for (const id of plan.clientIds) done.set(id, new Set(Object.keys((await this.records.of(id)).sets)));
     const seconds = secondsOf(
-      timelineOf(plan, { find: (id) => this.library.summary(id), knows: (_, id) => known.includes(id) }),
+      timelineOf(plan, { find: (id) => this.library.summary(id), knows: (who, id) => done.get(who)?.has(id) ?? false }),
     );
     const open = (steps: readonly { to: string; name: string }[]): string | null =>
       steps.find(({ to }) => {

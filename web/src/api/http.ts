@@ -23,7 +23,8 @@ type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE';
 
 /** Calls the API. A file goes as it is, anything else as JSON. @throws ProblemError */
 export async function call<T>(method: Method, path: string, body?: unknown): Promise<T> {
-  return (await (await send(method, path, body)).json()) as T;
+  const response = await send(method, path, body);
+  return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
 /** Calls the API and reads an answer that comes in lines of JSON, each as it arrives. @throws ProblemError */

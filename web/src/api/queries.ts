@@ -7,9 +7,13 @@ import type {
   MovementList,
   MovementPage,
   MovementVersion,
+  OutboxMessage,
   Picture,
+  PlanSummary,
   SessionSummary,
   SessionView,
+  Sheet,
+  StoredPlan,
   Studio,
 } from '@waxwing/core/formats';
 import type { Health } from '@waxwing/core/ladder';
@@ -92,3 +96,24 @@ export const sessionQuery = (id: string) =>
   queryOptions({ queryKey: ['session', id], queryFn: () => call<SessionView>('GET', `/sessions/${id}`) });
 
 export const studioQuery = queryOptions({ queryKey: ['studio'], queryFn: () => call<Studio>('GET', '/studio') });
+
+export const plansQuery = queryOptions({
+  queryKey: ['plans'],
+  queryFn: () => call<{ items: PlanSummary[] }>('GET', '/plans').then((answer) => answer.items),
+});
+
+export const planQuery = (id: string) =>
+  queryOptions({ queryKey: ['plan', id], queryFn: () => call<StoredPlan>('GET', `/plans/${id}`) });
+
+export const sheetQuery = (planId: string, clientId: string) =>
+  queryOptions({
+    queryKey: ['sheet', planId, clientId],
+    queryFn: () => call<Sheet>('GET', `/plans/${planId}/sheet?clientId=${clientId}`),
+    staleTime: 0,
+  });
+
+export const outboxQuery = queryOptions({
+  queryKey: ['outbox'],
+  queryFn: () => call<{ items: OutboxMessage[] }>('GET', '/outbox').then((answer) => answer.items),
+  staleTime: 0,
+});

@@ -1,35 +1,99 @@
 /** Rows for what a place has: item, how many, and the weight of weighed things. Shared by client and studio forms. */
-import { KIT_ITEMS, label, type KitPiece } from '@waxwing/core/movement';
+import { fromPounds, KIT_ITEMS, label, weightWords, type KitPiece } from '@waxwing/core/movement';
+import { Fragment } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { FieldError } from './field-error';
 
-/** A kit row as the form holds it: an empty weight is not a number. */
+/** A kit row as the form holds it: numbers as they are typed, in the unit beside them. */
 export interface KitRow {
   item: KitPiece['item'];
   count: number;
-  kg: number;
+  kg: string;
+  unit: 'kg' | 'lb';
   label: string;
+  /** `4 × 2.5, 4 × 1.25`. */
+  plates: string;
+  /** A stack's step and its heaviest. */
+  step: string;
+  most: string;
+  changeSeconds: string;
+  order: string;
+  heights: string;
 }
 
-export const toRows = (kit: readonly KitPiece[]): KitRow[] =>
-  kit.map(({ item, count, kg, label: name }) => ({ item, count, kg: kg ?? NaN, label: name ?? '' }));
+const BLANK_ROW: KitRow = {
+  item: 'dumbbell',
+  count: 2,
+  kg: '',
+  unit: 'kg',
+  label: '',
+  plates: '',
+  step: '',
+  most: '',
+  changeSeconds: '',
+  order: '',
+  heights: '',
+};
 
-export const fromRows = (rows: readonly KitRow[]): KitPiece[] =>
-  rows.map(({ item, count, kg, label: name }) => ({
-    item,
-    count,
-    ...(Number.isNaN(kg) ? {} : { kg }),
-    ...(name.trim() ? { label: name.trim() } : {}),
+const shown = (kg: number | null | undefined, unit: KitPiece['unit']): string =>
+  kg === null || kg === undefined ? '' : String(parseFloat(weightWords(kg, unit)));
+
+export const toRows = (kit: readonly KitPiece[]): KitRow[] =>
+  kit.map((piece) => ({
+    item: piece.item,
+    count: piece.count,
+    kg: shown(piece.kg, piece.unit),
+    unit: piece.unit ?? 'kg',
+    label: piece.label ?? '',
+    plates: (piece.plates ?? []).map(({ kg, count }) => `${count} × ${shown(kg, piece.unit)}`).join(', '),
+    step: shown(piece.stepKg, piece.unit),
+    most: shown(piece.mostKg, piece.unit),
+    changeSeconds: piece.changeSeconds === null || piece.changeSeconds === undefined ? '' : String(piece.changeSeconds),
+    order: piece.order ? String(piece.order) : '',
+    heights: (piece.heightsCm ?? []).join(', '),
   }));
 
+/** `4 × 2.5, 4x1.25` as plates; what cannot be read stays a number that is none, so that the answer names the field. */
+const platesOf = (typed: string, inKg: (n: number) => number) =>
+  typed
+    .split(/[,;]/)
+    .filter((part) => part.trim() !== '')
+    .map((part) => {
+      const [count, kg] = part.split(/[×x*]/i).map((number) => Number(number.trim()));
+      return { kg: inKg(kg ?? NaN), count: count ?? NaN };
+    });
+
+export const fromRows = (rows: readonly KitRow[]): KitPiece[] =>
+  rows.map((row) => {
+    const inKg = (n: number) => (row.unit === 'lb' ? fromPounds(n) : n);
+    const weight = (typed: string) => inKg(Number(typed));
+    return {
+      item: row.item,
+      count: row.count,
+      ...(row.kg.trim() ? { kg: weight(row.kg) } : {}),
+      ...(row.label.trim() ? { label: row.label.trim() } : {}),
+      ...(row.unit === 'lb' ? { unit: 'lb' as const } : {}),
+      ...(row.plates.trim() ? { plates: platesOf(row.plates, inKg) } : {}),
+      ...(row.step.trim() ? { stepKg: weight(row.step) } : {}),
+      ...(row.most.trim() ? { mostKg: weight(row.most) } : {}),
+      ...(row.changeSeconds.trim() ? { changeSeconds: Number(row.changeSeconds) } : {}),
+      ...(row.order.trim() ? { order: Number(row.order) } : {}),
+      ...(row.heights.trim() ? { heightsCm: row.heights.split(/[,;]/).map(Number) } : {}),
+    };
+  });
+
+/** Items that come with plates, a stack, an order or heights. */
+const LOADED: readonly KitPiece['item'][] = ['dumbbell', 'barbell', 'bell'];
+const STACKED: readonly KitPiece['item'][] = ['cable', 'leg-press'];
+
 export function KitFields() {
-  const { control, register } = useFormContext<{ kit: KitRow[] }>();
+  const { control, register, watch } = useFormContext<{ kit: KitRow[] }>();
   const { fields, append, remove } = useFieldArray({ control, name: 'kit' });
   return (
     <fieldset className="space-y-2">
       <legend className="text-xl font-bold">Kit</legend>
       {fields.map((field, i) => (
-        <div key={field.id} className="grid grid-cols-[1fr_5rem_6rem_1fr_auto] items-start gap-2">
+        <div key={field.id} className="grid grid-cols-2 sm:grid-cols-[1fr_5rem_9rem_1fr_auto] items-start gap-2">
           <select className="select w-full" aria-label={`Item ${i + 1}`} {...register(`kit.${i}.item`)}>
             {KIT_ITEMS.map((item) => (
               <option key={item} value={item}>
@@ -47,15 +111,18 @@ export function KitFields() {
             />
             <FieldError path={`kit.${i}.count`} />
           </span>
-          <span>
+          <span className="flex">
             <input
-              className="input w-full"
-              type="number"
-              step="any"
-              placeholder="kg"
-              aria-label={`Kilograms of item ${i + 1}`}
-              {...register(`kit.${i}.kg`, { valueAsNumber: true })}
+              className="input w-full min-w-0"
+              inputMode="decimal"
+              placeholder="weight"
+              aria-label={`Weight of item ${i + 1}`}
+              {...register(`kit.${i}.kg`)}
             />
+            <select className="select w-16 px-1" aria-label={`Unit of item ${i + 1}`} {...register(`kit.${i}.unit`)}>
+              <option>kg</option>
+              <option>lb</option>
+            </select>
             <FieldError path={`kit.${i}.kg`} />
           </span>
           <input
@@ -67,11 +134,51 @@ export function KitFields() {
           <button type="button" className="btn btn-ghost" onClick={() => remove(i)} aria-label={`Remove item ${i + 1}`}>
             Remove
           </button>
+          <More i={i} item={watch(`kit.${i}.item`)} />
         </div>
       ))}
-      <button type="button" className="btn" onClick={() => append({ item: 'dumbbell', count: 2, kg: NaN, label: '' })}>
+      <button type="button" className="btn" onClick={() => append(BLANK_ROW)}>
         Add kit
       </button>
     </fieldset>
+  );
+}
+
+/** What only some items have. */
+function More({ i, item }: { i: number; item: KitPiece['item'] }) {
+  const { register } = useFormContext<{ kit: KitRow[] }>();
+  const field = (
+    name: 'plates' | 'step' | 'most' | 'changeSeconds' | 'order' | 'heights',
+    title: string,
+    path: string,
+  ) => (
+    <label className="min-w-0 flex-1">
+      <span className="quiet block text-sm">{title}</span>
+      <input className="input w-full" aria-label={`${title} of item ${i + 1}`} {...register(`kit.${i}.${name}`)} />
+      <FieldError path={`kit.${i}.${path}`} />
+    </label>
+  );
+  const parts = LOADED.includes(item)
+    ? [
+        field('plates', 'Plates, such as 4 × 2.5', 'plates'),
+        field('changeSeconds', 'Seconds a change', 'changeSeconds'),
+      ]
+    : STACKED.includes(item)
+      ? [
+          field('step', 'Step', 'stepKg'),
+          field('most', 'Heaviest', 'mostKg'),
+          field('changeSeconds', 'Seconds a change', 'changeSeconds'),
+        ]
+      : item === 'band'
+        ? [field('order', 'Place from the lightest', 'order')]
+        : item === 'step'
+          ? [field('heights', 'Heights in cm, such as 10, 20', 'heightsCm')]
+          : [];
+  return parts.length === 0 ? null : (
+    <div className="col-span-full flex gap-2 pl-4">
+      {parts.map((part, at) => (
+        <Fragment key={at}>{part}</Fragment>
+      ))}
+    </div>
   );
 }

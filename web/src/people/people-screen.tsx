@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { clientsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { BringBack } from './bring-back';
 import { LoadDemo } from '../studio/load-demo';
 
 export function PeopleScreen() {
@@ -10,9 +11,12 @@ export function PeopleScreen() {
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <div className="mb-6 flex items-end justify-between gap-4">
         <h1>People</h1>
-        <Link to="/people/new" className="btn btn-primary">
-          Add a client
-        </Link>
+        <span className="flex flex-wrap items-center justify-end gap-2">
+          <BringBack />
+          <Link to="/people/new" className="btn btn-primary">
+            Add a client
+          </Link>
+        </span>
       </div>
       <Await query={useQuery(clientsQuery)} what="the clients">
         {(clients) =>

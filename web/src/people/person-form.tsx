@@ -1,6 +1,6 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
 import type { Client } from '@waxwing/core/formats';
-import { DEMANDS, demandWords, label, type Demand } from '@waxwing/core/movement';
+import { DEMANDS, demandWords, fromPounds, label, weightWords, type Demand } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { FormProvider, useFieldArray, useForm, useFormContext, type SubmitHandler } from 'react-hook-form';
@@ -25,6 +25,13 @@ interface Fields {
   goal: string;
   healthNote: string;
   touchConsentOn: string;
+  filmConsentOn: string;
+  email: string;
+  note: string;
+  trainingYears: string;
+  /** In the unit chosen beside it. */
+  body: string;
+  unit: 'kg' | 'lb';
   limits: LimitRow[];
   kit: KitRow[];
   houseRules: Record<string, string>;
@@ -36,6 +43,12 @@ const BLANK: Fields = {
   goal: '',
   healthNote: '',
   touchConsentOn: '',
+  filmConsentOn: '',
+  email: '',
+  note: '',
+  trainingYears: '',
+  body: '',
+  unit: 'kg',
   limits: [],
   kit: [],
   houseRules: {},
@@ -47,14 +60,33 @@ const fieldsOf = (client: Client): Fields => ({
   goal: client.goal,
   healthNote: client.healthNote,
   touchConsentOn: client.touchConsentOn ?? '',
+  filmConsentOn: client.filmConsentOn ?? '',
+  email: client.email,
+  note: client.note,
+  trainingYears: client.trainingYears === null ? '' : String(client.trainingYears),
+  body:
+    client.bodyKg === null ? '' : String(parseFloat(weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null))),
+  unit: client.unit,
   limits: client.limits.map((limit) => ({ ...limit, until: limit.until ?? '' })),
   kit: toRows(client.kit),
   houseRules: client.houseRules,
 });
 
-const bodyOf = (fields: Fields) => ({
+/** A number field as it is sent: nothing for an empty one, and what was typed for one that is no number, so that the answer names it. */
+const numberOf = (typed: string): number | string | null =>
+  typed.trim() === '' ? null : Number.isNaN(Number(typed)) ? typed : Number(typed);
+
+const weightOf = (typed: string, unit: 'kg' | 'lb'): number | string | null => {
+  const n = numberOf(typed);
+  return typeof n === 'number' && unit === 'lb' ? fromPounds(n) : n;
+};
+
+const bodyOf = ({ body, ...fields }: Fields) => ({
   ...fields,
   touchConsentOn: fields.touchConsentOn || null,
+  filmConsentOn: fields.filmConsentOn || null,
+  trainingYears: numberOf(fields.trainingYears),
+  bodyKg: weightOf(body, fields.unit),
   limits: fields.limits.map(({ until, ...limit }) => ({ ...limit, ...(until ? { until } : {}) })),
   kit: fromRows(fields.kit),
   houseRules: chosenRules(fields),
@@ -140,6 +172,31 @@ function PersonForm({
         </Row>
         <Row name="touchConsentOn" title="Agreed to touch for correction on">
           {(id) => <input id={id} type="date" className="input" {...form.register('touchConsentOn')} />}
+        </Row>
+        <Row name="filmConsentOn" title="Agreed to be filmed on">
+          {(id) => <input id={id} type="date" className="input" {...form.register('filmConsentOn')} />}
+        </Row>
+        <div className="grid gap-4 sm:grid-cols-3">
+          <Row name="trainingYears" title="Years of training">
+            {(id) => <input id={id} className="input w-full" inputMode="numeric" {...form.register('trainingYears')} />}
+          </Row>
+          <Row name="bodyKg" title="Body weight">
+            {(id) => <input id={id} className="input w-full" inputMode="decimal" {...form.register('body')} />}
+          </Row>
+          <Row name="unit" title="Weights in">
+            {(id) => (
+              <select id={id} className="select w-full" {...form.register('unit')}>
+                <option value="kg">kilograms</option>
+                <option value="lb">pounds</option>
+              </select>
+            )}
+          </Row>
+        </div>
+        <Row name="email" title="E-mail for sheets">
+          {(id) => <input id={id} type="email" className="input w-full" {...form.register('email')} />}
+        </Row>
+        <Row name="note" title="Notes">
+          {(id) => <textarea id={id} className="textarea w-full" rows={3} {...form.register('note')} />}
         </Row>
         <LimitFields />
         <KitFields />

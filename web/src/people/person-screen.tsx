@@ -8,6 +8,7 @@ import {
   label,
   limitsOn,
   loadLabel,
+  weightWords,
   type KitPiece,
   type Limit,
 } from '@waxwing/core/movement';
@@ -18,6 +19,9 @@ import { StartSession } from '../floor/start-session';
 import { Await } from '../shell/states';
 import { dayWords, minutesBetween, today } from '../words/dates';
 import { FocusMark } from '../words/focus-mark';
+import { Benchmarks } from './benchmarks';
+import { DataRights } from './data-rights';
+import { Readiness } from './readiness';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
@@ -39,11 +43,25 @@ function Person({ client }: { client: Client }) {
             </Link>
           </p>
           <h1>{client.name}</h1>
-          <p className="quiet text-lg">{client.about}</p>
+          <p className="quiet text-lg">
+            {[
+              client.about,
+              client.trainingYears === null ? '' : `${client.trainingYears} years of training`,
+              client.bodyKg === null ? '' : weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null),
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
         </div>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap gap-2">
           <Link className="btn" to={`/people/${client.id}/edit`}>
             Edit
+          </Link>
+          <Link className="btn" to={`/people/${client.id}/today`}>
+            Today
+          </Link>
+          <Link className="btn" to={`/plan/new?client=${client.id}`}>
+            Plan
           </Link>
           <StartSession clientIds={[client.id]}>Start a session</StartSession>
         </div>
@@ -58,14 +76,29 @@ function Person({ client }: { client: Client }) {
               Private: shown only here. Medical questions go to a qualified clinician.
             </p>
           </Section>
+          <Section title="Before starting">
+            <Readiness client={client} />
+          </Section>
           <Section title="Touch for correction">
             {client.touchConsentOn
               ? `Agreed on ${dayWords(client.touchConsentOn)}`
               : 'Not agreed: touch is never suggested.'}
+            <span className="quiet block">
+              {client.filmConsentOn
+                ? `Agreed to be filmed on ${dayWords(client.filmConsentOn)}.`
+                : 'Not agreed to be filmed.'}
+            </span>
+          </Section>
+          {client.note && <Section title="Notes">{client.note}</Section>}
+          <Section title="Their data">
+            <DataRights client={client} />
           </Section>
         </div>
         <div className="space-y-8">
           <WhatWorks clientId={client.id} />
+          <Section title="Benchmarks">
+            <Benchmarks client={client} />
+          </Section>
           <Climbing clientId={client.id} />
           <OwnSchools client={client} />
           <Section title="Kit at home">
@@ -135,7 +168,7 @@ export const KitList = ({ kit }: { kit: readonly KitPiece[] }) =>
         <li key={i}>
           {piece.count > 1 && `${piece.count} × `}
           {label(piece.item).toLowerCase()}
-          {(piece.kg || piece.label) && ` ${loadLabel(piece)}`}
+          {pieceWords(piece)}
         </li>
       ))}
     </ul>
@@ -225,4 +258,13 @@ function Sessions({ clientId }: { clientId: string }) {
       </ul>
     </Section>
   );
+}
+
+/** What there is of a piece beside its name: its weight, its plates, its settings, its heights. */
+function pieceWords(piece: KitPiece): string {
+  if (piece.plates?.length)
+    return ` to load up to ${weightWords((piece.kg ?? 0) + piece.plates.reduce((sum, { kg, count }) => sum + kg * 2 * Math.floor(count / (2 * piece.count)), 0), piece.unit)}`;
+  if (piece.stepKg && piece.mostKg) return ` to ${weightWords(piece.mostKg, piece.unit)}`;
+  if (piece.heightsCm?.length) return ` ${piece.heightsCm.join(', ')} cm`;
+  return piece.kg || piece.label ? ` ${loadLabel(piece)}` : '';
 }

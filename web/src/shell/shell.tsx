@@ -1,5 +1,5 @@
 /** The frame of every screen: one thin rail, and what the address shows beside it. */
-import { BookOpen, ClipboardCheck, Dumbbell, House, Users, type LucideIcon } from 'lucide-react';
+import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigation } from 'react-router';
 import { flushOutbox } from '../floor/outbox';
@@ -9,6 +9,7 @@ import './theme';
 const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
   { to: '/library', name: 'Library', Icon: BookOpen },
   { to: '/people', name: 'People', Icon: Users },
+  { to: '/plan', name: 'Plan', Icon: Ruler },
   { to: '/floor', name: 'Floor', Icon: Dumbbell },
   { to: '/review', name: 'Review', Icon: ClipboardCheck },
   { to: '/studio', name: 'Studio', Icon: House },

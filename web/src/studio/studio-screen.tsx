@@ -11,6 +11,7 @@ import { chosenRules, RuleFields } from '../people/rule-fields';
 import { Await } from '../shell/states';
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
 import { LoadDemo } from './load-demo';
+import { Outbox } from './outbox';
 
 export function StudioScreen() {
   return (
@@ -21,6 +22,7 @@ export function StudioScreen() {
         {(studio) => (
           <>
             <StudioForm key={studio.version} studio={studio} />
+            <Outbox />
             {studio.clients === 0 && (
               <section>
                 <h2 className="mb-2">Demo studio</h2>

@@ -1,0 +1,39 @@
+/** Bringing a client back from a file that was exported. A damaged file is refused with what is wrong, and nothing is taken. */
+import type { Client } from '@waxwing/core/formats';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { call } from '../api/http';
+
+export function BringBack() {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const restore = useMutation({
+    mutationFn: (file: File) => call<Client>('POST', '/clients/file', file),
+    onSuccess: async (client) => {
+      await queries.invalidateQueries();
+      await navigate(`/people/${client.id}`);
+    },
+  });
+  return (
+    <div>
+      <label className="btn btn-sm">
+        Bring back from a file
+        <input
+          type="file"
+          accept="application/json,.json"
+          className="sr-only"
+          onChange={({ target }) => {
+            const file = target.files?.[0];
+            target.value = '';
+            if (file) restore.mutate(file);
+          }}
+        />
+      </label>
+      {restore.error && (
+        <p role="alert" className="text-error mt-2">
+          {restore.error.message}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,57 @@
+/** All data of one client: to hand over as a file, or to delete for good after their name is typed. */
+import type { Client } from '@waxwing/core/formats';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../api/http';
+
+export function DataRights({ client }: { client: Client }) {
+  const [asked, ask] = useState(false);
+  const [typed, type] = useState('');
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const remove = useMutation({
+    mutationFn: () => call('DELETE', `/clients/${client.id}`, { name: typed }),
+    onSuccess: async () => {
+      await navigate('/people');
+      queries.clear();
+    },
+  });
+  return (
+    <div className="space-y-2">
+      <div className="flex flex-wrap gap-2">
+        <a className="btn btn-sm" href={`/api/clients/${client.id}/file`} download={`${client.name}.json`}>
+          Export all data
+        </a>
+        <button type="button" className="btn btn-sm" onClick={() => ask(!asked)}>
+          Delete …
+        </button>
+      </div>
+      {asked && (
+        <form
+          className="border-error space-y-2 border-l-4 pl-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            remove.mutate();
+          }}
+        >
+          <p>
+            This deletes {client.name}, their sessions and plans for good. What others did in a shared session stays.
+          </p>
+          <label className="block">
+            Type the name to confirm
+            <input className="input mt-1 block w-64" value={typed} onChange={(event) => type(event.target.value)} />
+          </label>
+          <button type="submit" className="btn btn-error" disabled={typed.trim() !== client.name || remove.isPending}>
+            Delete for good
+          </button>
+          {remove.error && (
+            <p role="alert" className="text-error">
+              {remove.error.message}
+            </p>
+          )}
+        </form>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,312 @@
+/** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
+import { loadsFor } from '@waxwing/core/dosage';
+import { label } from '@waxwing/core/movement';
+import {
+  inRounds,
+  minuteWords,
+  secondsOf,
+  timelineOf,
+  type Block,
+  type Plan,
+  type PlanItem,
+  type PlanLane,
+} from '@waxwing/core/planning';
+import { Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import { movementQuery } from '../api/queries';
+import { PickMovement } from '../library/pick-movement';
+import { SortableRows } from '../library/sortable-rows';
+import { LadderMark } from '../words/ladder-mark';
+import {
+  addItem,
+  changeBlock,
+  changeItem,
+  changeLane,
+  combineLast,
+  freshLane,
+  moveItem,
+  removeItem,
+  withBlocks,
+} from './edit';
+import { NumberField, TempoField } from './fields';
+import { itemName } from './tape';
+import type { World } from './use-world';
+
+interface Props {
+  block: Block;
+  plan: Plan;
+  world: World;
+  change: (plan: Plan) => void;
+  /** The item that was asked for on the tape. */
+  open: string | null;
+  setOpen: (itemId: string | null) => void;
+}
+
+export function BlockEditor({ block, plan, world, change, open, setOpen }: Props) {
+  const combined = combineLast(plan, block) !== plan;
+  return (
+    <section aria-label={label(block.kind)}>
+      <div className="border-base-content mb-2 flex flex-wrap items-end gap-x-4 gap-y-2 border-b-2 pb-1">
+        <h2 className="flex-1">
+          {label(block.kind)}{' '}
+          <span className="quiet text-base font-normal">
+            {minuteWords(secondsOf(timelineOf({ blocks: [block] }, world.context)))}
+          </span>
+        </h2>
+        {inRounds(block) && (
+          <NumberField
+            title="Rounds"
+            value={block.rounds}
+            low={1}
+            high={20}
+            onChange={(rounds) => change(changeBlock(plan, block.id, (one) => ({ ...one, rounds })))}
+          />
+        )}
+        {block.kind === 'circuit' && block.workSeconds !== null && (
+          <NumberField
+            title="Seconds each"
+            value={block.workSeconds}
+            low={5}
+            high={600}
+            onChange={(workSeconds) => change(changeBlock(plan, block.id, (one) => ({ ...one, workSeconds })))}
+          />
+        )}
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          aria-label={`Remove the block ${label(block.kind)}`}
+          onClick={() =>
+            change(
+              withBlocks(
+                plan,
+                plan.blocks.filter((one) => one !== block),
+              ),
+            )
+          }
+        >
+          <Trash2 aria-hidden size={18} />
+        </button>
+      </div>
+      <SortableRows
+        ids={block.items.map(({ id }) => id)}
+        name={`line of ${label(block.kind).toLowerCase()}`}
+        onMove={(from, to) => change(moveItem(plan, block.id, from, to))}
+      >
+        {(i) => {
+          const item = block.items[i];
+          return item ? (
+            <Line
+              item={item}
+              last={i === block.items.length - 1}
+              block={block}
+              plan={plan}
+              world={world}
+              change={change}
+              asked={open === item.id}
+              onShown={() => setOpen(null)}
+            />
+          ) : null;
+        }}
+      </SortableRows>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <PickMovement
+          title={`Add a movement to ${label(block.kind).toLowerCase()}`}
+          onPick={(id) => change(addItem(world, plan, block.id, id))}
+        />
+        {combined && (
+          <button type="button" className="btn btn-sm" onClick={() => change(combineLast(plan, block))}>
+            Combine the last two
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Line({
+  item,
+  last,
+  block,
+  plan,
+  world,
+  change,
+  asked,
+  onShown,
+}: Omit<Props, 'open' | 'setOpen'> & { item: PlanItem; last: boolean; asked: boolean; onShown: () => void }) {
+  const name = itemName(item, world);
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!asked) return;
+    row.current?.scrollIntoView({ block: 'center' });
+    row.current?.focus();
+    onShown();
+  }, [asked, onShown]);
+  return (
+    <div ref={row} tabIndex={-1} className="border-base-300 flex items-start gap-1 border-b pb-2 outline-offset-4">
+      <div className="min-w-0 flex-1 space-y-2">
+        {item.lanes.map((lane) => (
+          <Lane key={lane.clientId} lane={lane} item={item} block={block} plan={plan} world={world} change={change} />
+        ))}
+      </div>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm px-1.5"
+        aria-pressed={item.locked}
+        aria-label={`Lock ${name}`}
+        title={item.locked ? 'Locked: kept by suggestions and in its place' : 'Lock'}
+        onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, locked: !one.locked })))}
+      >
+        {item.locked ? <Lock aria-hidden size={18} /> : <LockOpen aria-hidden size={18} className="quiet" />}
+      </button>
+      {!last && (
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm px-1.5"
+          aria-pressed={item.tied}
+          aria-label={`Keep ${name} with the next`}
+          title={item.tied ? 'The next follows straight after' : 'Keep with the next'}
+          onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, tied: !one.tied })))}
+        >
+          <Link2 aria-hidden size={18} className={item.tied ? '' : 'quiet opacity-60'} />
+        </button>
+      )}
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm px-1.5"
+        aria-label={`Remove ${name}`}
+        onClick={() => change(removeItem(plan, item.id))}
+      >
+        <Trash2 aria-hidden size={18} />
+      </button>
+    </div>
+  );
+}
+
+function Lane({
+  lane,
+  item,
+  block,
+  plan,
+  world,
+  change,
+}: Omit<Props, 'open' | 'setOpen'> & { lane: PlanLane; item: PlanItem }) {
+  const movement = world.context.find(lane.movementId);
+  const client = world.clients.find(({ id }) => id === lane.clientId);
+  const loads = loadsFor(movement?.kit ?? [], world.studio.kit);
+  const at = loads.findIndex(({ label: name, kg }) => name === lane.load?.label && kg === lane.load.kg);
+  const several = plan.clientIds.length > 1;
+  const of = `${movement?.name ?? lane.movementId}${several ? ` for ${client?.name}` : ''}`;
+  const set = (part: Partial<PlanLane>) =>
+    change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...old, ...part })));
+  const take = (movementId: string) => {
+    const fresh = freshLane(world, plan, lane.clientId, movementId);
+    if (fresh)
+      change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...fresh, sets: old.sets, rest: old.rest })));
+  };
+  const unit = movement?.dose.mode === 'time' ? 's' : movement?.dose.mode === 'distance' ? 'm' : 'reps';
+  const timed = block.kind === 'circuit' && block.workSeconds !== null;
+  return (
+    <div>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        {several && <span className="quiet w-20 truncate">{client?.name.split(' ')[0]}</span>}
+        <span>
+          <Link className="link text-lg font-semibold" to={`/library/${lane.movementId}`}>
+            {movement?.name ?? lane.movementId}
+          </Link>
+          {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
+        </span>
+        <Rungs movementId={lane.movementId} of={of} onTake={take} />
+      </div>
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
+        {!inRounds(block) && (
+          <>
+            <NumberField
+              title={`Sets of ${of}`}
+              hidden
+              value={lane.sets}
+              low={1}
+              high={20}
+              onChange={(sets) => set({ sets })}
+            />
+            <span aria-hidden>×</span>
+          </>
+        )}
+        {!timed && (
+          <>
+            <NumberField
+              title={`${unit === 'reps' ? 'Reps' : unit === 's' ? 'Seconds' : 'Metres'} of ${of}`}
+              hidden
+              value={lane.amount}
+              low={1}
+              high={3600}
+              onChange={(amount) => set({ amount })}
+            />
+            <span className="quiet mr-2 text-sm">
+              {unit}
+              {movement?.sides === 'each' && ' a side'}
+            </span>
+          </>
+        )}
+        {loads.length > 0 && (
+          <select
+            className="select w-40"
+            aria-label={`Weight of ${of}`}
+            value={at < 0 ? '' : String(at)}
+            onChange={(event) =>
+              set({ load: event.target.value === '' ? null : (loads[Number(event.target.value)] ?? null) })
+            }
+          >
+            <option value="">{lane.load && at < 0 ? `${lane.load.label}: not here` : 'no weight'}</option>
+            {loads.map((load, i) => (
+              <option key={`${load.label} ${load.kg}`} value={i}>
+                {load.label}
+                {load.setting ? ` (${load.setting})` : ''}
+              </option>
+            ))}
+          </select>
+        )}
+        {!timed && unit === 'reps' && (
+          <TempoField title={`Tempo of ${of}`} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
+        )}
+        <NumberField
+          title={`Rest after ${of}`}
+          hidden
+          value={lane.rest}
+          low={0}
+          high={900}
+          onChange={(rest) => set({ rest })}
+        />
+        <span className="quiet text-sm">s rest</span>
+      </div>
+      {lane.why && <p className="quiet text-sm">{lane.why}</p>}
+    </div>
+  );
+}
+
+/** One rung down or up, where the ladder has one. */
+function Rungs({ movementId, of, onTake }: { movementId: string; of: string; onTake: (movementId: string) => void }) {
+  const page = useQuery(movementQuery(movementId)).data;
+  return (
+    <span className="flex gap-1">
+      {(['easier', 'harder'] as const).map((direction) => {
+        const to = page?.[direction][0];
+        return (
+          to && (
+            <button
+              key={direction}
+              type="button"
+              className="btn btn-ghost btn-sm px-1.5"
+              aria-label={`${direction === 'easier' ? 'Easier' : 'Harder'} than ${of}: ${to.name}`}
+              title={to.name}
+              onClick={() => onTake(to.to)}
+            >
+              <LadderMark direction={direction} />
+            </button>
+          )
+        );
+      })}
+    </span>
+  );
+}

@@ -1,0 +1,123 @@
+/** Changes to a plan, each from one plan to the next. */
+import { v7 as uuidv7 } from 'uuid';
+import { laneFor, type Block, type BlockKind, type Plan, type PlanItem, type PlanLane } from '@waxwing/core/planning';
+import type { World } from './use-world';
+
+export const withBlocks = (plan: Plan, blocks: Block[]): Plan => ({ ...plan, blocks });
+
+export const changeBlock = (plan: Plan, blockId: string, change: (block: Block) => Block): Plan =>
+  withBlocks(
+    plan,
+    plan.blocks.map((block) => (block.id === blockId ? change(block) : block)),
+  );
+
+export const changeItem = (plan: Plan, itemId: string, change: (item: PlanItem) => PlanItem): Plan =>
+  withBlocks(
+    plan,
+    plan.blocks.map((block) => ({
+      ...block,
+      items: block.items.map((item) => (item.id === itemId ? change(item) : item)),
+    })),
+  );
+
+export const changeLane = (plan: Plan, itemId: string, clientId: string, change: (lane: PlanLane) => PlanLane): Plan =>
+  changeItem(plan, itemId, (item) => ({
+    ...item,
+    lanes: item.lanes.map((lane) => (lane.clientId === clientId ? change(lane) : lane)),
+  }));
+
+/** An item to another place of its block. */
+export const moveItem = (plan: Plan, blockId: string, from: number, to: number): Plan =>
+  changeBlock(plan, blockId, (block) => {
+    const items = [...block.items];
+    const [moved] = items.splice(from, 1);
+    if (moved) items.splice(to, 0, moved);
+    return { ...block, items };
+  });
+
+export const removeItem = (plan: Plan, itemId: string): Plan =>
+  withBlocks(
+    plan,
+    plan.blocks.map((block) => ({ ...block, items: block.items.filter(({ id }) => id !== itemId) })),
+  );
+
+export const addBlock = (plan: Plan, kind: BlockKind): Plan =>
+  withBlocks(plan, [
+    ...plan.blocks,
+    { id: uuidv7(), kind, rounds: 3, workSeconds: kind === 'circuit' ? 40 : null, items: [] },
+  ]);
+
+/** What a client would do of a movement, from their record. */
+export function freshLane(world: World, plan: Plan, clientId: string, movementId: string): PlanLane | undefined {
+  const movement = world.context.find(movementId);
+  const client = world.suggestClients.find(({ id }) => id === clientId);
+  if (!movement || !client) return undefined;
+  return laneFor({
+    clientId,
+    movement,
+    purpose: plan.purpose,
+    past: client.sets[movementId] ?? [],
+    kit: world.studio.kit,
+    ease: client.ease,
+  }).lane;
+}
+
+/** A movement for everybody, at the end of a block. */
+export function addItem(world: World, plan: Plan, blockId: string, movementId: string): Plan {
+  const lanes = plan.clientIds.flatMap((id) => freshLane(world, plan, id, movementId) ?? []);
+  if (lanes.length === 0) return plan;
+  const item: PlanItem = { id: uuidv7(), locked: false, tied: false, lanes };
+  return changeBlock(plan, blockId, (block) => ({ ...block, items: [...block.items, item] }));
+}
+
+/** After the last two of a block, both of them in one rep: A, B, then A with B. */
+export function combineLast(plan: Plan, block: Block): Plan {
+  const [a, b] = block.items.slice(-2);
+  if (!a || !b) return plan;
+  const lanes = a.lanes.flatMap((lane): PlanLane[] => {
+    const other = b.lanes.find(({ clientId }) => clientId === lane.clientId);
+    return other && lane.withId === null && other.withId === null && other.movementId !== lane.movementId
+      ? [
+          {
+            ...lane,
+            withId: other.movementId,
+            amount: Math.min(lane.amount, other.amount),
+            why: 'Both in one rep, after each was done alone.',
+          },
+        ]
+      : [];
+  });
+  if (lanes.length === 0) return plan;
+  const item: PlanItem = { id: uuidv7(), locked: false, tied: false, lanes };
+  return changeBlock(plan, block.id, (one) => ({ ...one, items: [...one.items, item] }));
+}
+
+/** The same plan under new ids, for another day or another time. */
+export const copyOf = (plan: Plan, change: Partial<Plan> = {}): Plan => ({
+  ...plan,
+  blocks: plan.blocks.map((block) => ({
+    ...block,
+    id: uuidv7(),
+    items: block.items.map((item) => ({ ...item, id: uuidv7() })),
+  })),
+  ...change,
+});
+
+/** Everybody of a new plan on the lines of an old one, each with a dose of their own. */
+export function forPeople(world: World, plan: Plan, clientIds: string[]): Plan {
+  const next = copyOf(plan, { clientIds, template: false });
+  return withBlocks(
+    next,
+    next.blocks.map((block) => ({
+      ...block,
+      items: block.items.map((item) => ({
+        ...item,
+        lanes: clientIds.flatMap((id) => {
+          const like = item.lanes.find(({ clientId }) => clientId === id) ?? item.lanes[0];
+          const lane = like && freshLane(world, next, id, like.movementId);
+          return lane && like ? [{ ...lane, withId: like.withId, sets: like.sets, rest: like.rest }] : [];
+        }),
+      })),
+    })),
+  );
+}

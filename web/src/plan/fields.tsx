@@ -1,0 +1,104 @@
+/** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
+import { useId, useState } from 'react';
+
+function Typed({
+  title,
+  hidden,
+  value,
+  width,
+  wrong,
+  onChange,
+}: {
+  title: string;
+  /** The title is only read aloud. */
+  hidden: boolean;
+  value: string;
+  width: string;
+  /** What is wrong with a text; null when nothing is. */
+  wrong: (typed: string) => string | null;
+  onChange: (typed: string) => void;
+}) {
+  const [typed, type] = useState<string | null>(null);
+  const id = useId();
+  const problem = typed === null ? null : wrong(typed);
+  return (
+    <span className="inline-block align-top">
+      <label htmlFor={id} className={hidden ? 'sr-only' : 'quiet block text-sm'}>
+        {title}
+      </label>
+      <input
+        id={id}
+        className={`input ${width} ${problem ? 'border-error border-2' : ''}`}
+        inputMode={width === 'w-24' ? 'text' : 'numeric'}
+        value={typed ?? value}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${id}-wrong` : undefined}
+        onChange={(event) => {
+          type(event.target.value);
+          if (wrong(event.target.value) === null) onChange(event.target.value);
+        }}
+        onBlur={() => problem === null && type(null)}
+      />
+      {problem && (
+        <span id={`${id}-wrong`} role="alert" className="text-error block max-w-40 text-sm">
+          {problem}
+        </span>
+      )}
+    </span>
+  );
+}
+
+export function NumberField({
+  title,
+  hidden = false,
+  value,
+  low,
+  high,
+  onChange,
+}: {
+  title: string;
+  hidden?: boolean;
+  value: number;
+  low: number;
+  high: number;
+  onChange: (value: number) => void;
+}) {
+  return (
+    <Typed
+      title={title}
+      hidden={hidden}
+      value={String(value)}
+      width="w-16"
+      wrong={(typed) => {
+        const n = Number(typed);
+        return typed.trim() !== '' && Number.isInteger(n) && n >= low && n <= high
+          ? null
+          : `must be a whole number from ${low} to ${high}`;
+      }}
+      onChange={(typed) => onChange(Number(typed))}
+    />
+  );
+}
+
+const TEMPO = /^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/;
+
+export function TempoField({
+  title,
+  value,
+  onChange,
+}: {
+  title: string;
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <Typed
+      title={title}
+      hidden
+      value={value}
+      width="w-24"
+      wrong={(typed) => (TEMPO.test(typed) ? null : 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0')}
+      onChange={onChange}
+    />
+  );
+}

@@ -1,0 +1,263 @@
+/** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
+import type { StoredPlan } from '@waxwing/core/formats';
+import { inWords, label, PATTERNS, PURPOSES, type Pattern, type Purpose } from '@waxwing/core/movement';
+import { carryForward, DAY_MINUTES, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../api/http';
+import { clientsQuery, planQuery, plansQuery } from '../api/queries';
+import { Empty, Failed } from '../shell/states';
+import { dayWords } from '../words/dates';
+import { bare } from './use-plan-draft';
+import { forPeople } from './edit';
+import { useWorld, type World } from './use-world';
+
+const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
+type Start = (typeof STARTS)[number];
+
+const START_WORDS: Readonly<Record<Start, readonly [name: string, what: string]>> = {
+  suggest: [
+    'Suggest a session',
+    'Patterns that were neglected, the right rung for each, real weights, the whole in time',
+  ],
+  carry: ['Carry last time forward', 'The same movements, with what changes for each and why'],
+  template: ['From a template', 'Its lines, with a dose for who comes'],
+  empty: ['Start empty', 'Add movements by hand'],
+};
+
+/** Next full hour, as a date field has it, in the zone of this device. */
+function nextHour(): string {
+  const at = new Date(Date.now() + 3_600_000);
+  at.setMinutes(0, 0, 0);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
+export function NewPlanScreen() {
+  const clients = useQuery(clientsQuery).data;
+  const templates = (useQuery(plansQuery).data ?? []).filter(({ template }) => template);
+  const [params] = useSearchParams();
+  const [chosen, choose] = useState<string[]>(params.getAll('client'));
+  const [minutes, setMinutes] = useState('60');
+  const [purpose, setPurpose] = useState<Purpose>('strength');
+  const [at, setAt] = useState(nextHour);
+  const [start, setStart] = useState<Start>('suggest');
+  const [wanted, want] = useState<Pattern[]>([]);
+  const [template, setTemplate] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const { world, error } = useWorld(chosen);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  if (error) return <Failed error={error} />;
+  if (clients?.length === 0)
+    return (
+      <Empty title="Nobody to plan for yet">
+        <Link className="btn btn-primary" to="/people/new">
+          Add a client
+        </Link>
+      </Empty>
+    );
+
+  const length = Number(minutes);
+  const wrong = !Number.isInteger(length) || length < 5 || length > DAY_MINUTES;
+  const toggle = <T,>(all: readonly T[], one: T): T[] =>
+    all.includes(one) ? all.filter((other) => other !== one) : [...all, one];
+
+  const make = async (here: World): Promise<Plan> => {
+    const names = here.clients.map(({ name }) => name.split(' ')[0]).join(' and ');
+    const startsAt = at ? new Date(at).toISOString() : null;
+    const base: Plan = {
+      name: `${names}, ${startsAt ? dayWords(startsAt) : 'any day'}`,
+      clientIds: chosen,
+      minutes: length,
+      startsAt,
+      purpose,
+      template: false,
+      note: '',
+      blocks: [],
+    };
+    if (start === 'template') {
+      const stored = await queries.fetchQuery(planQuery(template));
+      const { name, minutes: _, startsAt: __, ...rest } = bare(stored);
+      return { ...forPeople(here, { ...base, ...rest }, chosen), name: `${names}: ${name}`.slice(0, 80) };
+    }
+    return { ...base, blocks: await blocksFor(here, start, { minutes: length, purpose, wanted }) };
+  };
+  const submit = async (here: World) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: await make(here) });
+      queries.setQueryData(planQuery(plan.id).queryKey, plan);
+      void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+      await navigate(`/plan/${plan.id}`);
+    } catch (failed) {
+      setProblem(failed instanceof Error ? failed.message : String(failed));
+      setBusy(false);
+    }
+  };
+
+  return (
+    <form
+      className="mx-auto max-w-3xl space-y-6 p-4 sm:p-6"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (world) void submit(world);
+      }}
+    >
+      <h1>Plan a session</h1>
+      <fieldset>
+        <legend className="mb-1 text-xl font-bold">Who comes</legend>
+        <div className="flex flex-wrap gap-2">
+          {(clients ?? []).map(({ id, name }) => (
+            <label key={id} className={`btn h-11 ${chosen.includes(id) ? 'btn-primary' : ''}`}>
+              <input
+                type="checkbox"
+                className="sr-only"
+                checked={chosen.includes(id)}
+                disabled={!chosen.includes(id) && chosen.length >= MOST_CLIENTS}
+                onChange={() => choose(toggle(chosen, id))}
+              />
+              {name}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <div className="grid gap-4 sm:grid-cols-3">
+        <label>
+          <span className="mb-1 block font-bold">Minutes</span>
+          <input
+            className="input w-full"
+            inputMode="numeric"
+            value={minutes}
+            aria-invalid={wrong}
+            onChange={(event) => setMinutes(event.target.value)}
+          />
+          {wrong && (
+            <span role="alert" className="text-error block text-sm">
+              must be 5 to {DAY_MINUTES}: a plan is not longer than a day
+            </span>
+          )}
+        </label>
+        <label>
+          <span className="mb-1 block font-bold">Aim</span>
+          <select
+            className="select w-full"
+            value={purpose}
+            onChange={(event) => setPurpose(event.target.value as Purpose)}
+          >
+            {PURPOSES.map((one) => (
+              <option key={one} value={one}>
+                {label(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="mb-1 block font-bold">When</span>
+          <input
+            type="datetime-local"
+            className="input w-full"
+            value={at}
+            onChange={(event) => setAt(event.target.value)}
+          />
+        </label>
+      </div>
+      <fieldset>
+        <legend className="mb-1 text-xl font-bold">Begin with</legend>
+        <div className="ruled">
+          {STARTS.filter((one) => one !== 'template' || templates.length > 0).map((one) => (
+            <label key={one} className="flex min-h-12 items-center gap-3 py-2">
+              <input
+                type="radio"
+                name="start"
+                className="radio"
+                checked={start === one}
+                onChange={() => {
+                  setStart(one);
+                  if (one === 'template') setTemplate(templates[0]?.id ?? '');
+                }}
+              />
+              <span>
+                <span className="font-semibold">{START_WORDS[one][0]}</span>
+                <span className="quiet block text-sm">{START_WORDS[one][1]}</span>
+              </span>
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      {start === 'suggest' && (
+        <fieldset>
+          <legend className="mb-1 font-bold">Patterns it must have, if any</legend>
+          <div className="flex flex-wrap gap-2">
+            {PATTERNS.filter((one) => !['brace', 'mobilise', 'travel'].includes(one)).map((one) => (
+              <label key={one} className={`btn btn-sm h-10 ${wanted.includes(one) ? 'btn-primary' : ''}`}>
+                <input
+                  type="checkbox"
+                  className="sr-only"
+                  checked={wanted.includes(one)}
+                  onChange={() => want(toggle(wanted, one))}
+                />
+                {inWords(one)}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      {start === 'template' && (
+        <label className="block">
+          <span className="mb-1 block font-bold">Template</span>
+          <select className="select" value={template} onChange={(event) => setTemplate(event.target.value)}>
+            {templates.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {problem && (
+        <p role="alert" className="text-error">
+          {problem}
+        </p>
+      )}
+      <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || wrong || busy || !world}>
+        {busy ? 'Working it out …' : 'Make the plan'}
+      </button>
+      {chosen.length === 0 && <p className="quiet">Choose who comes first; up to four share a session.</p>}
+    </form>
+  );
+}
+
+/** The first blocks of a plan. Carried forward, somebody without a last time gets a suggestion instead. */
+async function blocksFor(
+  world: World,
+  start: Start,
+  { minutes, purpose, wanted }: { minutes: number; purpose: Purpose; wanted: Pattern[] },
+): Promise<Block[]> {
+  if (start === 'empty') return [];
+  const { suggestClients: clients, movements, studio } = world;
+  const carried =
+    start === 'carry' ? carryForward({ clients, movements, kit: studio.kit, purpose, newId: uuidv7 }) : [];
+  const locked = carried.map((block) => ({
+    ...block,
+    items: block.items.map((item) => ({ ...item, locked: true })),
+  }));
+  const { blocks } = await world.planner.suggest({
+    minutes,
+    purpose,
+    clients,
+    kit: studio.kit,
+    space: 'lane',
+    wanted,
+    // What is carried forward is the work; a warm-up, the trunk and stretches come round it.
+    without: locked.length > 0 ? PATTERNS.filter((one) => one !== 'mobilise' && one !== 'brace') : [],
+    blocks: locked,
+    notThese: [],
+    now: new Date().toISOString(),
+  });
+  return blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: false })) }));
+}

@@ -1,0 +1,88 @@
+/** Saving a plan as it is changed: kept on this device at once, sent a moment later, again when the server was away; a stale one is refused. */
+import type { StoredPlan } from '@waxwing/core/formats';
+import { planSchema, type Plan } from '@waxwing/core/planning';
+import { call, ProblemError } from '../api/http';
+
+const PAUSE_MS = 400;
+const RETRY_MS = 3_000;
+
+export type Saving = 'saved' | 'saving' | 'away' | { refused: string };
+
+interface Kept {
+  version: number;
+  plan: Plan;
+}
+
+const keyOf = (id: string): string => `waxwing-plan-${id}`;
+
+/** What was changed on this device and not saved; null when there is nothing, or it was made from another version. */
+export function keptDraft(id: string, version: number): Plan | null {
+  try {
+    const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Kept | null;
+    if (kept?.version !== version) return null;
+    const checked = planSchema.safeParse(kept.plan);
+    return checked.success ? checked.data : null;
+  } catch {
+    return null;
+  }
+}
+
+export const forgetDraft = (id: string): void => localStorage.removeItem(keyOf(id));
+
+export class PlanSaver {
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private busy = false;
+  private waiting: Plan | null = null;
+
+  constructor(
+    private readonly id: string,
+    private version: number,
+    private readonly say: (saving: Saving) => void,
+    private readonly saved: (plan: StoredPlan) => void,
+  ) {}
+
+  /** Takes a change. @param pause milliseconds before it is sent, so that typing is one change */
+  put(plan: Plan, pause = PAUSE_MS): void {
+    this.waiting = plan;
+    localStorage.setItem(keyOf(this.id), JSON.stringify({ version: this.version, plan } satisfies Kept));
+    this.say('saving');
+    this.later(pause);
+  }
+
+  /** Sends what is waiting without a pause. */
+  flush(): void {
+    if (this.waiting) this.later(0);
+  }
+
+  private later(pause: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.send(), pause);
+  }
+
+  private async send(): Promise<void> {
+    const plan = this.waiting;
+    if (this.busy || !plan) return;
+    this.busy = true;
+    this.waiting = null;
+    try {
+      const answer = await call<StoredPlan>('PATCH', `/plans/${this.id}`, { version: this.version, plan });
+      this.version = answer.version;
+      this.saved(answer);
+      // A change that came meanwhile was made from this one.
+      if (this.waiting) this.put(this.waiting, 0);
+      else {
+        forgetDraft(this.id);
+        this.say('saved');
+      }
+    } catch (error) {
+      if (error instanceof ProblemError && error.status !== 0) this.say({ refused: error.message });
+      else {
+        this.waiting ??= plan;
+        this.say('away');
+        this.later(RETRY_MS);
+      }
+    } finally {
+      this.busy = false;
+    }
+  }
+}

@@ -1,0 +1,314 @@
+/** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
+import type { StoredPlan } from '@waxwing/core/formats';
+import { label, PURPOSES, type Purpose } from '@waxwing/core/movement';
+import {
+  BLOCK_KINDS,
+  DAY_MINUTES,
+  savedWords,
+  timelineOf,
+  totalsOfPlan,
+  warningsOf,
+  type BlockKind,
+  type Plan,
+} from '@waxwing/core/planning';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../api/http';
+import { planQuery, plansQuery } from '../api/queries';
+import { StartSession } from '../floor/start-session';
+import { Await, Failed, Loading } from '../shell/states';
+import { BlockEditor } from './block-editor';
+import { addBlock, copyOf, moveItem, withBlocks } from './edit';
+import { NumberField } from './fields';
+import { SidePanel } from './side-panel';
+import { Stations } from './stations-panel';
+import { Tape } from './tape';
+import { forgetDraft, type Saving } from './plan-saver';
+import { usePlanDraft } from './use-plan-draft';
+import { knownPairs, useWorld, type World } from './use-world';
+import { WhatIf } from './what-if';
+
+export function PlanScreen() {
+  const { planId = '' } = useParams();
+  return (
+    <Await query={useQuery(planQuery(planId))} what="the plan">
+      {(stored) => <WithWorld key={stored.id} stored={stored} />}
+    </Await>
+  );
+}
+
+function WithWorld({ stored }: { stored: StoredPlan }) {
+  const { world, error } = useWorld(stored.clientIds);
+  if (error) return <Failed error={error} />;
+  return world ? <Editor stored={stored} world={world} /> : <Loading what="clients, kit and library" />;
+}
+
+function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
+  const { plan, change, undo, saving } = usePlanDraft(stored);
+  // Where an item would be put down, while it is carried: totals follow the hand.
+  const [carried, carry] = useState<Plan | null>(null);
+  const [said, say] = useState<readonly string[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [open, setOpen] = useState<string | null>(null);
+  const shown = carried ?? plan;
+  const segments = useMemo(() => timelineOf(shown, world.context), [shown, world.context]);
+  const totals = totalsOfPlan(shown, world.context, segments);
+  const warnings = useMemo(() => warningsOf(plan, world.context), [plan, world.context]);
+
+  const order = async () => {
+    setBusy(true);
+    const reordered = await world.planner.order(plan, knownPairs(world));
+    setBusy(false);
+    say([savedWords(reordered)]);
+    if (reordered.moved) change(withBlocks(plan, reordered.blocks));
+  };
+  const suggest = async () => {
+    setBusy(true);
+    const items = plan.blocks.flatMap((block) => block.items);
+    const { blocks, reasons } = await world.planner.suggest({
+      minutes: plan.minutes,
+      purpose: plan.purpose,
+      clients: world.suggestClients,
+      kit: world.studio.kit,
+      space: 'lane',
+      wanted: [],
+      without: [],
+      blocks: plan.blocks,
+      notThese: items
+        .filter(({ locked }) => !locked)
+        .flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))
+        .filter((id) => !items.some((item) => item.locked && item.lanes.some(({ movementId }) => movementId === id))),
+      now: new Date().toISOString(),
+    });
+    setBusy(false);
+    say(reasons);
+    change(withBlocks(plan, blocks));
+  };
+
+  return (
+    <div className="p-4 sm:p-6">
+      <Header plan={plan} world={world} stored={stored} change={change} undo={undo} saving={saving} />
+      <Tape
+        plan={plan}
+        world={world}
+        segments={segments}
+        onMove={(blockId, from, to) => change(moveItem(plan, blockId, from, to))}
+        onCarry={(blockId, from, to) => carry(blockId === null ? null : moveItem(plan, blockId, from, to))}
+        onOpen={setOpen}
+      />
+      <div className="mt-6 grid gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
+        <div className="order-2 min-w-0 space-y-6 xl:order-1">
+          {plan.blocks.map((block) => (
+            <BlockEditor
+              key={block.id}
+              block={block}
+              plan={plan}
+              world={world}
+              change={change}
+              open={open}
+              setOpen={setOpen}
+            />
+          ))}
+          <AddBlock onAdd={(kind) => change(addBlock(plan, kind))} />
+          {plan.clientIds.length > 1 && <Stations plan={plan} world={world} />}
+          <WhatIf plan={plan} world={world} />
+        </div>
+        <div className="order-1 space-y-6 xl:order-2">
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn btn-primary" disabled={busy} onClick={() => void order()}>
+              Best order
+            </button>
+            <button type="button" className="btn" disabled={busy} onClick={() => void suggest()}>
+              Suggest what is not locked
+            </button>
+          </div>
+          {said.length > 0 && (
+            <ul role="status" className="space-y-1">
+              {said.map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+          )}
+          <SidePanel
+            plan={shown}
+            world={world}
+            totals={totals}
+            warnings={warnings}
+            onFix={(blocks) => change(withBlocks(plan, blocks))}
+          />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** A time as a date field has it, in the zone of this device. */
+const asField = (iso: string | null): string => {
+  if (iso === null) return '';
+  const at = new Date(iso);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+};
+
+function Header({
+  plan,
+  world,
+  stored,
+  change,
+  undo,
+  saving,
+}: {
+  plan: Plan;
+  world: World;
+  stored: StoredPlan;
+  change: (plan: Plan) => void;
+  undo: (() => void) | undefined;
+  saving: Saving;
+}) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState(plan.name);
+  const template = async () => {
+    const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
+    const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
+    void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+    await navigate(`/plan/${made.id}`);
+  };
+  const remove = async () => {
+    if (!window.confirm(`Delete "${plan.name}"? This cannot be undone.`)) return;
+    await call('DELETE', `/plans/${stored.id}`);
+    forgetDraft(stored.id);
+    void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+    await navigate('/plan');
+  };
+  return (
+    <header className="mb-5">
+      <p className="quiet text-sm">
+        <Link className="link" to="/plan">
+          Plan
+        </Link>
+        {plan.template && ' · template'}
+      </p>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        <h1 className="min-w-0 flex-1 basis-80">
+          <input
+            aria-label="Name of the plan"
+            className="w-full border-b-2 border-transparent bg-transparent outline-none focus:border-current"
+            value={name}
+            maxLength={80}
+            onChange={(event) => setName(event.target.value)}
+            onBlur={() =>
+              name.trim() ? name !== plan.name && change({ ...plan, name: name.trim() }) : setName(plan.name)
+            }
+          />
+        </h1>
+        <label>
+          <span className="quiet block text-sm">When</span>
+          <input
+            type="datetime-local"
+            className="input w-52"
+            value={asField(plan.startsAt)}
+            onChange={({ target }) =>
+              change({ ...plan, startsAt: target.value ? new Date(target.value).toISOString() : null })
+            }
+          />
+        </label>
+        <NumberField
+          title="Minutes"
+          value={plan.minutes}
+          low={5}
+          high={DAY_MINUTES}
+          onChange={(minutes) => change({ ...plan, minutes })}
+        />
+        <label>
+          <span className="quiet block text-sm">Aim</span>
+          <select
+            className="select w-32"
+            value={plan.purpose}
+            onChange={(event) => change({ ...plan, purpose: event.target.value as Purpose })}
+          >
+            {PURPOSES.map((one) => (
+              <option key={one} value={one}>
+                {label(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="mt-3 flex flex-wrap items-center gap-2">
+        {world.clients.map((client) => (
+          <span key={client.id} className="flex items-center gap-2">
+            <Link className="link font-semibold" to={`/people/${client.id}`}>
+              {client.name}
+            </Link>
+            <Link className="btn btn-sm" to={`/people/${client.id}/today`}>
+              Today
+            </Link>
+            <Link className="btn btn-sm" to={`/plan/${stored.id}/sheet/${client.id}`}>
+              Sheet
+            </Link>
+          </span>
+        ))}
+        <span className="flex-1" />
+        <button type="button" className="btn btn-sm" disabled={!undo} onClick={undo}>
+          Undo
+        </button>
+        {!plan.template && (
+          <button type="button" className="btn btn-sm" onClick={() => void template()}>
+            Keep as template
+          </button>
+        )}
+        <button type="button" className="btn btn-sm" onClick={() => void remove()}>
+          Delete
+        </button>
+        <StartSession clientIds={plan.clientIds}>To the floor</StartSession>
+        <SavingWords planId={stored.id} saving={saving} />
+      </div>
+    </header>
+  );
+}
+
+function SavingWords({ planId, saving }: { planId: string; saving: Saving }) {
+  if (typeof saving === 'object')
+    return (
+      <p role="alert" className="text-error basis-full">
+        Not saved: {saving.refused}{' '}
+        <button
+          type="button"
+          className="link"
+          onClick={() => {
+            forgetDraft(planId);
+            window.location.reload();
+          }}
+        >
+          Load it again
+        </button>
+      </p>
+    );
+  return (
+    <p role="status" className="quiet text-sm">
+      {saving === 'saved' ? 'Saved' : saving === 'saving' ? 'Saving …' : 'Server away: kept here, sent when it is back'}
+    </p>
+  );
+}
+
+function AddBlock({ onAdd }: { onAdd: (kind: BlockKind) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="font-bold">Add a block</span>
+      <select
+        className="select w-44"
+        value=""
+        onChange={(event) => event.target.value && onAdd(event.target.value as BlockKind)}
+      >
+        <option value="">choose …</option>
+        {BLOCK_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {label(kind)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,169 @@
+/** What a client takes home, as it will lie on paper; to print, to keep as a file, or to send. */
+import type { OutboxMessage, Sheet, SheetLine } from '@waxwing/core/formats';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { call } from '../api/http';
+import { clientQuery, movementQuery, outboxQuery, sheetQuery } from '../api/queries';
+import { Strip } from '../figures/strip';
+import { useMotion } from '../figures/use-motion';
+import { Await } from '../shell/states';
+import { dayWords, timeWords } from '../words/dates';
+
+export function SheetScreen() {
+  const { planId = '', clientId = '' } = useParams();
+  const query = useQuery(sheetQuery(planId, clientId));
+  const file = (name: string, more = '') => `/api/plans/${planId}/${name}?clientId=${clientId}${more}`;
+  return (
+    <div className="mx-auto max-w-3xl p-4 sm:p-6">
+      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This sheet">
+        <Link className="btn" to={`/plan/${planId}`}>
+          Back
+        </Link>
+        <button type="button" className="btn btn-primary" onClick={() => window.print()}>
+          Print
+        </button>
+        <a className="btn" href={file('sheet.pdf')} download="sheet.pdf">
+          PDF, A4
+        </a>
+        <a className="btn" href={file('sheet.pdf', '&paper=letter')} download="sheet.pdf">
+          PDF, Letter
+        </a>
+        <a className="btn" href={file('sheet.md')} download="sheet.md">
+          Markdown
+        </a>
+        {query.data?.startsAt && (
+          <a className="btn" href={`/api/plans/${planId}/calendar.ics`} download="session.ics">
+            Calendar
+          </a>
+        )}
+        <Send planId={planId} clientId={clientId} />
+      </nav>
+      <Await query={query} what="the sheet">
+        {(sheet) => <Paper sheet={sheet} />}
+      </Await>
+    </div>
+  );
+}
+
+function Send({ planId, clientId }: { planId: string; clientId: string }) {
+  const client = useQuery(clientQuery(clientId)).data;
+  const [typed, type] = useState<string | null>(null);
+  const queries = useQueryClient();
+  const to = typed ?? client?.email ?? '';
+  const send = useMutation({
+    mutationFn: () => call<OutboxMessage>('POST', `/plans/${planId}/send`, { clientId, ...(to ? { to } : {}) }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: outboxQuery.queryKey }),
+  });
+  return (
+    <form
+      className="flex basis-full flex-wrap items-center gap-2"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        send.mutate();
+      }}
+    >
+      <input
+        className="input w-64"
+        type="email"
+        aria-label="Send to"
+        placeholder="address"
+        value={to}
+        onChange={(event) => type(event.target.value)}
+      />
+      <button type="submit" className="btn" disabled={send.isPending}>
+        Send
+      </button>
+      {send.data && (
+        <p role="status">
+          Written for {send.data.to}; it waits in the{' '}
+          <Link className="link" to="/studio">
+            outbox
+          </Link>
+          .
+        </p>
+      )}
+      {send.error && (
+        <p role="alert" className="text-error">
+          {send.error.message}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function Paper({ sheet }: { sheet: Sheet }) {
+  const { startsAt, minutes, studio, trainer } = sheet;
+  const when = startsAt ? `${dayWords(startsAt)}, ${timeWords(startsAt)}` : null;
+  const before = (i: number) => sheet.blocks.slice(0, i).reduce((sum, { lines }) => sum + lines.length, 0);
+  return (
+    <article className="card-page">
+      <h1>{sheet.title}</h1>
+      <p>{[sheet.client, when, `${minutes} min`, studio, trainer].filter(Boolean).join(' · ')}</p>
+      {sheet.blocks.map((block, i) => (
+        <section key={i}>
+          <h2>{[block.title, block.note].filter(Boolean).join(' · ')}</h2>
+          <ol>
+            {block.lines.map((line, at) => (
+              <Line key={`${line.movementId} ${line.name}`} line={line} number={before(i) + at + 1} />
+            ))}
+          </ol>
+        </section>
+      ))}
+      <h2>Mind</h2>
+      <ul className="list-disc pl-5">
+        {sheet.cautions.map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
+      </ul>
+    </article>
+  );
+}
+
+function Line({ line, number }: { line: SheetLine; number: number }) {
+  const told = [
+    ...(line.easier ? [`Easier: ${line.easier}`] : []),
+    ...(line.harder ? [`Harder: ${line.harder}`] : []),
+    ...(line.changed ? [`Since last time: ${line.changed}`] : []),
+  ];
+  return (
+    <li className="flex break-inside-avoid items-start gap-3 border-b border-current/20 py-2">
+      <Small movementId={line.movementId} name={line.name} />
+      <div>
+        <p className="font-bold">
+          {number}. {line.name}
+        </p>
+        <p>
+          {line.dose}
+          {line.kit ? `, ${line.kit}` : ''}
+        </p>
+        <ul className="list-disc pl-5">
+          {line.reminders.map((reminder) => (
+            <li key={reminder}>{reminder}</li>
+          ))}
+        </ul>
+        {line.watchOut && (
+          <p>
+            <b>Watch out:</b> {line.watchOut}
+          </p>
+        )}
+        {told.length > 0 && <p className="text-sm">{told.join(' · ')}</p>}
+      </div>
+    </li>
+  );
+}
+
+function Small({ movementId, name }: { movementId: string; name: string }) {
+  const page = useQuery(movementQuery(movementId)).data;
+  return page ? <Figure movement={page.movement} name={name} /> : null;
+}
+
+function Figure({ movement, name }: { movement: Parameters<typeof useMotion>[0]; name: string }) {
+  const motion = useMotion(movement);
+  return motion ? (
+    <div className="h-20 w-24 shrink-0 [&>div]:h-full">
+      <Strip motion={motion} view={motion.figure.view} name={name} />
+    </div>
+  ) : null;
+}

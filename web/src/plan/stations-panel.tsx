@@ -1,0 +1,105 @@
+/** Stations: where kit is short, who is where when, so that no two want one piece and nobody waits more than needed. */
+import { label } from '@waxwing/core/movement';
+import {
+  laneSeconds,
+  minuteWords,
+  rotate,
+  setsOfLane,
+  shortagesOf,
+  waits,
+  type Block,
+  type Plan,
+} from '@waxwing/core/planning';
+import { useMemo } from 'react';
+import { itemName } from './tape';
+import type { World } from './use-world';
+
+export function Stations({ plan, world }: { plan: Plan; world: World }) {
+  const blocks = plan.blocks.filter(
+    ({ items, kind }) =>
+      items.length > 1 && !['warm-up', 'stretch'].includes(kind) && items.some(({ lanes }) => lanes.length > 1),
+  );
+  if (blocks.length === 0) return null;
+  return (
+    <section aria-label="Stations">
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">As stations</h2>
+      <p className="quiet mb-3">
+        Everybody goes round the lines, instead of doing one together: for when kit is short.
+      </p>
+      {blocks.map((block) => (
+        <Rotation key={block.id} block={block} plan={plan} world={world} />
+      ))}
+    </section>
+  );
+}
+
+function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: World }) {
+  const { kit } = world.studio;
+  const rotation = useMemo(() => {
+    const short = (lanes: Block['items'][number]['lanes']) => shortagesOf(lanes, kit, world.context).length > 0;
+    const lanesAt = (item: number, people: readonly number[]) =>
+      people.flatMap((who) => block.items[item]?.lanes.find(({ clientId }) => clientId === plan.clientIds[who]) ?? []);
+    const people = plan.clientIds.map((_, i) => i);
+    const pairs = block.items.flatMap((_, a) =>
+      block.items.slice(a + 1).map((__, j): [number, number] => [a, a + 1 + j]),
+    );
+    return rotate({
+      people: people.length,
+      items: block.items.length,
+      places: block.items.map((_, item) =>
+        Math.max(1, people.findLastIndex((who) => !short(lanesAt(item, people.slice(0, who + 1)))) + 1),
+      ),
+      sharing: pairs.filter(([a, b]) =>
+        people.some((one) => people.some((two) => one !== two && short([...lanesAt(a, [one]), ...lanesAt(b, [two])]))),
+      ),
+    });
+  }, [block, plan.clientIds, kit, world.context]);
+  if (!rotation) return null;
+  const slot = Math.max(
+    ...block.items.flatMap(({ lanes }) =>
+      lanes.map((lane) => setsOfLane(block, lane) * (laneSeconds(lane, block, world.context) + lane.rest)),
+    ),
+  );
+  const idle = waits(rotation, plan.clientIds.length).reduce((sum, n) => sum + n, 0);
+  return (
+    <div className="mb-4 overflow-x-auto">
+      <table className="table-sm table w-auto">
+        <caption className="text-left font-bold">
+          {label(block.kind)}: {rotation.length} turns of {minuteWords(slot)}
+          {idle > 0 ? `, ${idle} of them waiting` : ', nobody waits'}
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">From minute</th>
+            {world.clients.map(({ id, name }) => (
+              <th key={id} scope="col">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rotation.map((places, i) => (
+            <tr key={i}>
+              <th scope="row">{Math.round((i * slot) / 60)}</th>
+              {places.map((item, who) => (
+                <td key={who} className={item === null ? 'quiet' : ''}>
+                  {item === null
+                    ? 'rests'
+                    : block.items[item] &&
+                      itemName(
+                        {
+                          ...block.items[item],
+                          lanes: block.items[item].lanes.filter(({ clientId }) => clientId === plan.clientIds[who]),
+                        },
+                        world,
+                      )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,225 @@
+/**
+ * The tape: the session drawn to scale in time, item by item, with running minutes.
+ * An item is carried along its block by dragging, or by keyboard: Space takes it up, arrows carry it, Space puts it down.
+ */
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragOverEvent,
+} from '@dnd-kit/core';
+import {
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { label } from '@waxwing/core/movement';
+import {
+  minuteWords,
+  secondsOf,
+  type Block,
+  type Plan,
+  type PlanItem,
+  type Segment,
+  type SegmentKind,
+} from '@waxwing/core/planning';
+import type { World } from './use-world';
+
+export const SEGMENT_WORDS: Readonly<Record<SegmentKind, string>> = {
+  work: 'Work',
+  rest: 'Rest',
+  load: 'Weight change',
+  position: 'Position change',
+  teach: 'Teaching',
+};
+
+/** What an item is called on the tape: its movement, or how many there are. */
+export const itemName = (item: PlanItem, { context }: World): string => {
+  const names = [
+    ...new Set(
+      item.lanes.map(({ movementId, withId }) => {
+        const own = context.find(movementId)?.name ?? movementId;
+        return withId === null ? own : `${own} with ${context.find(withId)?.name ?? withId}`;
+      }),
+    ),
+  ];
+  return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(' / ');
+};
+
+/** Share of the tape below which a name has no room. */
+const NAMED_SHARE = 0.045;
+
+interface Props {
+  plan: Plan;
+  world: World;
+  segments: readonly Segment[];
+  onMove: (blockId: string, from: number, to: number) => void;
+  /** While an item is carried, where it would go; without a block when it is put down. */
+  onCarry: (blockId: string | null, from: number, to: number) => void;
+  onOpen: (itemId: string) => void;
+}
+
+export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) {
+  const total = secondsOf(segments);
+  const slot = plan.minutes * 60;
+  const length = Math.max(total, slot, 60);
+  const step = length > 5400 ? 600 : length > 1500 ? 300 : 60;
+  const marks = Array.from({ length: Math.ceil(length / step) }, (_, i) => i * step);
+  return (
+    <section aria-label="Tape" className="relative">
+      <div className="flex h-24 w-full" style={{ width: `${(100 * Math.max(total, 1)) / length}%` }}>
+        {plan.blocks.map((block) => (
+          <TapeBlock
+            key={block.id}
+            block={block}
+            world={world}
+            length={length}
+            segments={segments.filter(({ blockId }) => blockId === block.id)}
+            onMove={onMove}
+            onCarry={onCarry}
+            onOpen={onOpen}
+          />
+        ))}
+      </div>
+      <div className="border-base-content relative h-6 border-t-2" aria-hidden>
+        {marks.map((at) => (
+          <span
+            key={at}
+            className="absolute top-0 border-l border-current pl-1 text-xs"
+            style={{ left: `${(100 * at) / length}%` }}
+          >
+            {at / 60}
+          </span>
+        ))}
+        <span
+          className="absolute -top-24 h-29 border-l-4 border-current"
+          style={{ left: `calc(${(100 * slot) / length}% - 4px)` }}
+          title={`${plan.minutes} minutes`}
+        />
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        <p role="status" className="text-2xl font-bold">
+          {minuteWords(total)} <span className="quiet text-lg font-normal">of {plan.minutes}</span>
+          {total > slot && <span className="ml-3">{minuteWords(total - slot)} over</span>}
+        </p>
+        <ul className="flex flex-wrap gap-x-4 text-sm" aria-label="Legend">
+          {(Object.keys(SEGMENT_WORDS) as SegmentKind[]).map((kind) => (
+            <li key={kind} className="flex items-center gap-1.5">
+              <span className={`tape-${kind} inline-block h-4 w-4`} aria-hidden /> {SEGMENT_WORDS[kind]}
+            </li>
+          ))}
+        </ul>
+      </div>
+    </section>
+  );
+}
+
+function TapeBlock({
+  block,
+  world,
+  segments,
+  onMove,
+  onCarry,
+  onOpen,
+}: Omit<Props, 'plan'> & { block: Block; length: number }) {
+  const sensors = useSensors(
+    // A click opens an item; only a pull of some length carries it.
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
+  const ids = block.items.map(({ id }) => id);
+  const places = ({ active, over }: Pick<DragOverEvent, 'active' | 'over'>): [number, number] => [
+    ids.indexOf(String(active.id)),
+    ids.indexOf(String(over?.id ?? active.id)),
+  ];
+  if (seconds === 0) return null;
+  return (
+    <div className="min-w-0" style={{ flex: `${seconds} 1 0` }}>
+      <p className="truncate pr-1 text-xs font-bold">{seconds > NAMED_SHARE * length ? label(block.kind) : '\u00a0'}</p>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{
+          announcements: {
+            onDragStart: ({ active }) => `Item ${ids.indexOf(String(active.id)) + 1} is taken up.`,
+            onDragOver: ({ over }) =>
+              over ? `Now at place ${ids.indexOf(String(over.id)) + 1} of ${ids.length}.` : undefined,
+            onDragEnd: ({ over }) => (over ? `Put down at place ${ids.indexOf(String(over.id)) + 1}.` : undefined),
+            onDragCancel: () => 'Put back where it was.',
+          },
+          screenReaderInstructions: { draggable: 'Space takes it up, the arrow keys carry it, Space puts it down.' },
+        }}
+        onDragOver={(event) => onCarry(block.id, ...places(event))}
+        onDragCancel={() => onCarry(null, 0, 0)}
+        onDragEnd={(event) => {
+          onCarry(null, 0, 0);
+          const [from, to] = places(event);
+          if (from !== to) onMove(block.id, from, to);
+        }}
+      >
+        <SortableContext items={ids} strategy={horizontalListSortingStrategy}>
+          <div className="flex h-18">
+            {block.items.map((item) => (
+              <TapeItem
+                key={item.id}
+                item={item}
+                name={itemName(item, world)}
+                length={length}
+                segments={segments.filter(({ itemId }) => itemId === item.id)}
+                onOpen={onOpen}
+              />
+            ))}
+          </div>
+        </SortableContext>
+      </DndContext>
+    </div>
+  );
+}
+
+function TapeItem({
+  item,
+  name,
+  length,
+  segments,
+  onOpen,
+}: {
+  item: PlanItem;
+  name: string;
+  /** Seconds from end to end of the tape. */
+  length: number;
+  segments: readonly Segment[];
+  onOpen: (itemId: string) => void;
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: item.id });
+  const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
+  const from = segments[0]?.from ?? 0;
+  return (
+    <button
+      type="button"
+      ref={setNodeRef}
+      style={{ flex: `${seconds} 1 0`, transform: CSS.Translate.toString(transform), transition }}
+      className={`border-base-100 flex min-w-0 flex-col border-r-2 text-left ${isDragging ? 'relative z-10' : ''}`}
+      title={`${name}: ${minuteWords(seconds)}, from minute ${Math.floor(from / 60)}`}
+      {...attributes}
+      {...listeners}
+      aria-label={`${name}, ${minuteWords(seconds)}, from minute ${Math.floor(from / 60)}${item.locked ? ', locked' : ''}`}
+      onClick={() => onOpen(item.id)}
+    >
+      <span className="flex h-9 w-full">
+        {segments.map((segment, i) => (
+          <span key={i} className={`tape-${segment.kind}`} style={{ flex: `${segment.seconds} 1 0` }} />
+        ))}
+      </span>
+      <span className="line-clamp-2 w-full overflow-hidden pt-0.5 pr-1 text-xs leading-tight">
+        {item.locked && '■ '}
+        {seconds > NAMED_SHARE * length && name}
+      </span>
+    </button>
+  );
+}

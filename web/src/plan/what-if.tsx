@@ -1,0 +1,140 @@
+/** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
+import { estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
+import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
+import { jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
+import { useState } from 'react';
+import { NumberField } from './fields';
+import type { World } from './use-world';
+
+export function WhatIf({ plan, world }: { plan: Plan; world: World }) {
+  const lanes = plan.blocks
+    .flatMap(({ items }) =>
+      items.flatMap((item) => item.lanes.map((lane) => ({ key: `${item.id} ${lane.clientId}`, lane }))),
+    )
+    .filter(({ lane }) => world.context.find(lane.movementId) !== undefined);
+  const [key, choose] = useState('');
+  const chosen = lanes.find((one) => one.key === key) ?? lanes.find(({ lane }) => lane.load) ?? lanes[0];
+  if (!chosen) return null;
+  const name = (clientId: string) => world.clients.find(({ id }) => id === clientId)?.name ?? '';
+  return (
+    <section aria-label="What if">
+      <h2 className="border-base-content mb-3 border-b-2 pb-1">What if</h2>
+      <select
+        className="select mb-3 w-full max-w-md"
+        aria-label="Movement to try"
+        value={chosen.key}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {lanes.map((one) => (
+          <option key={one.key} value={one.key}>
+            {world.context.find(one.lane.movementId)?.name}
+            {plan.clientIds.length > 1 ? `, ${name(one.lane.clientId)}` : ''}
+          </option>
+        ))}
+      </select>
+      <Trial key={chosen.key} chosen={chosen} plan={plan} world={world} />
+    </section>
+  );
+}
+
+function Trial({
+  chosen: { lane },
+  plan,
+  world,
+}: {
+  chosen: { lane: Plan['blocks'][number]['items'][number]['lanes'][number] };
+  plan: Plan;
+  world: World;
+}) {
+  const [amount, setAmount] = useState(lane.amount);
+  const [effort, setEffort] = useState<Effort>('medium');
+  const movement = world.context.find(lane.movementId);
+  const loads = loadsFor(movement?.kit ?? [], world.studio.kit);
+  const [at, setAt] = useState(
+    loads.findIndex(({ label: one, kg }) => one === lane.load?.label && kg === lane.load.kg),
+  );
+  if (!movement) return null;
+  const load = loads[at] ?? null;
+  const left = REPS_LEFT[effort];
+  const next = nextSet({
+    mode: movement.dose.mode,
+    window: windowFor(movement, plan.purpose),
+    amount,
+    effort,
+    load,
+    loads,
+    faults: [],
+    jump: jumpFor(movement),
+  });
+  const reps = movement.dose.mode === 'reps';
+  const strength = reps && load?.kg ? estimate(load.kg, amount + left) : null;
+  const others = reps && load?.kg ? sameEffort({ kg: load.kg, reps: amount, left }, loads) : [];
+  return (
+    <div className="grid gap-6 md:grid-cols-[auto_1fr]">
+      <div className="flex flex-wrap gap-3 md:w-56 md:flex-col">
+        <NumberField
+          title={reps ? 'Reps done' : movement.dose.mode === 'time' ? 'Seconds done' : 'Metres done'}
+          value={amount}
+          low={0}
+          high={3600}
+          onChange={setAmount}
+        />
+        <label>
+          <span className="quiet block text-sm">Felt</span>
+          <select className="select w-36" value={effort} onChange={(event) => setEffort(event.target.value as Effort)}>
+            {EFFORTS.map((one) => (
+              <option key={one} value={one}>
+                {label(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        {loads.length > 0 && (
+          <label>
+            <span className="quiet block text-sm">With</span>
+            <select className="select w-44" value={at} onChange={(event) => setAt(Number(event.target.value))}>
+              <option value={-1}>no weight</option>
+              {loads.map((one, i) => (
+                <option key={`${one.label} ${one.kg}`} value={i}>
+                  {one.label}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      <div>
+        <p role="status" className="text-xl font-bold">
+          Next: {next.load?.label ?? 'no weight'}, {next.amount}{' '}
+          {reps ? 'reps' : movement.dose.mode === 'time' ? 's' : 'm'}
+        </p>
+        <p>{next.why}</p>
+        {strength && (
+          <p className="quiet mt-2">
+            Most for one rep: {strength.low.toFixed(1)}–{strength.high.toFixed(1)} kg (
+            {strength.by.map(({ name, kg }) => `${name} ${kg.toFixed(1)}`).join(', ')}
+            {strength.rough ? `; rough above ${ROUGH_REPS} reps` : ''}).
+          </p>
+        )}
+        {others.length > 1 && (
+          <table className="table-sm mt-3 table w-auto">
+            <caption className="quiet text-left">The same effort with other weights</caption>
+            <tbody>
+              {others.map(({ load: other, dose }) => (
+                <tr key={`${other.label} ${other.kg}`} className={other === load ? 'font-bold' : ''}>
+                  <th scope="row" className="text-left font-normal">
+                    {other.label}
+                  </th>
+                  <td className="text-right">{dose.aim} reps</td>
+                  <td className="quiet">
+                    {dose.reps.low === dose.reps.high ? '' : `${dose.reps.low}–${dose.reps.high}`}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+    </div>
+  );
+}

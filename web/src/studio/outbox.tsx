@@ -1,0 +1,52 @@
+/** Messages that were written and wait: Waxwing sends no mail itself, a mail program opens the files. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from '../api/http';
+import { outboxQuery } from '../api/queries';
+import { Await } from '../shell/states';
+import { dayWords, timeWords } from '../words/dates';
+
+export function Outbox() {
+  const queries = useQueryClient();
+  const remove = useMutation({
+    mutationFn: (name: string) => call('DELETE', `/outbox/${name}`),
+    onSuccess: () => queries.invalidateQueries({ queryKey: outboxQuery.queryKey }),
+  });
+  return (
+    <section>
+      <h2 className="mb-1">Outbox</h2>
+      <p className="quiet mb-2 text-sm">
+        Sheets that were sent lie here as mail messages, in the folder outbox beside the data. Open one with a mail
+        program to let it go out.
+      </p>
+      <Await query={useQuery(outboxQuery)} what="the outbox">
+        {(messages) =>
+          messages.length === 0 ? (
+            <p className="quiet">Empty.</p>
+          ) : (
+            <ul className="ruled border-base-content border-t-2">
+              {messages.map(({ name, to, subject, writtenAt }) => (
+                <li key={name} className="flex flex-wrap items-center gap-x-4 py-2">
+                  <a className="link font-semibold" href={`/api/outbox/${name}`} download={`${subject}.eml`}>
+                    {subject}
+                  </a>
+                  <span className="quiet flex-1">{to}</span>
+                  <span>
+                    {dayWords(writtenAt)}, {timeWords(writtenAt)}
+                  </span>
+                  <button
+                    type="button"
+                    className="btn btn-sm"
+                    aria-label={`Remove ${subject}`}
+                    onClick={() => remove.mutate(name)}
+                  >
+                    Remove
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Await>
+    </section>
+  );
+}
