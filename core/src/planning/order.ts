@@ -122,20 +122,26 @@ function fromStart(problem: OrderProblem, start: number | null): { cost: number;
   return { cost: best, order };
 }
 
-/** Rounds of shaking up and settling again; enough for thirty things to come within two in a hundred of a much longer search. */
-const SHAKES = 60;
+/** Rounds of shaking up and settling again: enough for thirty things to come within two in a hundred of a much longer search. */
+const SHAKES = 150;
 
-/** Pairs as chains, so that they move as one; the free ones in an order that keeps every lock. */
+/** A shaken order is gone on from while it is at most this much worse than the best. */
+const STRAY = 1.06;
+
 function searched(problem: OrderProblem, given: readonly number[], shakes = SHAKES): number[] | null {
   const dice = mulberry(problem.size);
-  let best = settle(problem, lawful(problem, given));
-  if (orderCost(problem, best) === Infinity) return null;
-  let bestCost = orderCost(problem, best);
+  const flat = laidFlat(problem);
+  const now = Int32Array.from(lawful(problem, given));
+  if (!flat.keeps(now)) return null;
+  let bestCost = settle(now, flat);
+  let best = [...now];
   for (let i = 0; i < shakes; i += 1) {
-    const shaken = shake(problem, best, dice);
-    const settled = settle(problem, shaken);
-    const cost = orderCost(problem, settled);
-    if (cost < bestCost) [best, bestCost] = [settled, cost];
+    shake(now, flat, dice);
+    const cost = settle(now, flat);
+    if (cost < bestCost) {
+      bestCost = cost;
+      best = [...now];
+    } else if (cost > STRAY * bestCost) now.set(best);
   }
   return best;
 }
@@ -147,6 +153,40 @@ export const longSearch = (problem: OrderProblem, shakes: number): number[] | nu
     Array.from({ length: problem.size }, (_, i) => i),
     shakes,
   );
+
+/** A problem laid flat for many looks: costs in one array each, rules apart from them. */
+interface Flat {
+  n: number;
+  rounds: number;
+  first: Float64Array;
+  step: Float64Array;
+  place: Float64Array;
+  /** Whether an order keeps every lock, pair and what must come before. */
+  keeps: (order: Int32Array) => boolean;
+}
+
+function laidFlat(problem: OrderProblem): Flat {
+  const { size: n, rounds } = problem;
+  const locks = problem.locked.flatMap((at, one) => (at === null ? [] : [[one, at] as const]));
+  const pairs = problem.then.flatMap((next, one) => (next === null ? [] : [[one, next] as const]));
+  const befores = problem.after.flatMap((others, one) => others.map((other) => [other, one] as const));
+  const keeps = (order: Int32Array): boolean =>
+    locks.every(([one, at]) => order[at] === one) &&
+    pairs.every(([one, next]) => order[order.indexOf(one) + 1] === next) &&
+    befores.every(([one, later]) => order.indexOf(one) < order.indexOf(later));
+  return {
+    n,
+    rounds,
+    first: Float64Array.from(problem.first),
+    step: Float64Array.from(problem.step.flat()),
+    place: Float64Array.from(problem.place.flat()),
+    keeps,
+  };
+}
+
+/** What it costs to have `one` at a place after `before`. */
+const stepTo = ({ n, rounds, first, step, place }: Flat, before: number, one: number, at: number): number =>
+  (place[one * n + at] as number) + (at === 0 ? (first[one] as number) : rounds * (step[before * n + one] as number));
 
 /** A first order with every lock and pair kept, if a simple filling finds one. */
 function lawful({ size, locked, then }: OrderProblem, given: readonly number[]): number[] {
@@ -180,53 +220,93 @@ function lawful({ size, locked, then }: OrderProblem, given: readonly number[]):
   return places.map((one) => one ?? 0);
 }
 
-/** Moves chains of one to three things, and turns stretches round, as long as anything gets cheaper. */
-function settle(problem: OrderProblem, start: readonly number[]): number[] {
-  let order = [...start];
-  let cost = orderCost(problem, order);
+/**
+ * Swaps two things, turns stretches round and moves chains of one to three, as long as anything gets cheaper.
+ * Only the stretch that changes is priced anew, and only until it is dearer. @returns what the order costs then
+ */
+function settle(order: Int32Array, flat: Flat): number {
+  const { n, rounds, step } = flat;
+  const next = new Int32Array(n);
+  // Cost of everything before a place.
+  const upTo = new Float64Array(n + 1);
+  const wrap = (all: Int32Array): number =>
+    (rounds - 1) * (step[(all[n - 1] as number) * n + (all[0] as number)] as number);
+  const price = (): number => {
+    for (let i = 0; i < n; i += 1)
+      upTo[i + 1] = (upTo[i] as number) + stepTo(flat, order[i - 1] ?? 0, order[i] as number, i);
+    return (upTo[n] as number) + wrap(order);
+  };
+  let cost = price();
+  /** Takes `next`, which differs from `order` from one place to another, if it is cheaper and lawful. */
+  const take = (from: number, to: number): boolean => {
+    const most = cost - 1e-9;
+    const last = Math.min(n - 1, to + 1);
+    let there = (upTo[from] as number) + wrap(next) + ((upTo[n] as number) - (upTo[last + 1] as number));
+    for (let i = from; i <= last; i += 1) {
+      there += stepTo(flat, next[i - 1] ?? 0, next[i] as number, i);
+      if (there >= most) return false;
+    }
+    if (!flat.keeps(next)) return false;
+    order.set(next);
+    cost = price();
+    return true;
+  };
+  // `next` is always brought back to `order`, so that a trial costs a few writes and no copy.
+  next.set(order);
+  const swap = (i: number, j: number): void => {
+    const one = next[i] as number;
+    next[i] = next[j] as number;
+    next[j] = one;
+  };
+  const turnRound = (i: number, j: number): void => {
+    for (let a = i, b = j; a < b; a += 1, b -= 1) swap(a, b);
+  };
+  /** A chain, place by place, to one end; the first place that is cheaper is taken. */
+  const slide = (from: number, length: number, by: 1 | -1): boolean => {
+    for (let at = from + by; at >= 0 && at + length <= n; at += by) {
+      // What the chain passes goes to its other side.
+      const passed = by > 0 ? at + length - 1 : at;
+      for (let k = 0; k < length; k += 1) swap(passed - by * k, passed - by * (k + 1));
+      if (take(Math.min(from, at), Math.max(from, at) + length - 1)) return true;
+    }
+    next.set(order);
+    return false;
+  };
   for (let better = true; better;) {
     better = false;
-    for (const next of neighbours(order)) {
-      const there = orderCost(problem, next);
-      if (there < cost - 1e-9) {
-        order = next;
-        cost = there;
-        better = true;
-        break;
+    for (let i = 0; i < n; i += 1) {
+      for (let j = i + 1; j < n; j += 1) {
+        swap(i, j);
+        if (take(i, j)) better = true;
+        else swap(i, j);
       }
+      for (let j = i + 2; j < Math.min(n, i + LONGEST_TURN); j += 1) {
+        turnRound(i, j);
+        if (take(i, j)) better = true;
+        else turnRound(i, j);
+      }
+      for (let length = 1; length <= 3 && i + length <= n; length += 1)
+        better = slide(i, length, 1) || slide(i, length, -1) || better;
     }
   }
-  return order;
+  return cost;
 }
 
-function* neighbours(order: readonly number[]): Generator<number[]> {
+/** Longest stretch that is turned round. */
+const LONGEST_TURN = 8;
+
+/** Two stretches change places, if that is lawful: a change that no single move takes back. */
+function shake(order: Int32Array, flat: Flat, dice: () => number): void {
   const n = order.length;
-  for (let i = 0; i < n; i += 1)
-    for (let j = i + 1; j < n; j += 1) {
-      const swapped = [...order];
-      [swapped[i], swapped[j]] = [swapped[j] as number, swapped[i] as number];
-      yield swapped;
-      yield [...order.slice(0, i), ...order.slice(i, j + 1).reverse(), ...order.slice(j + 1)];
+  for (let tries = 0; tries < 8; tries += 1) {
+    const cuts = Array.from({ length: 3 }, () => 1 + Math.floor(dice() * (n - 1))).sort((a, b) => a - b);
+    const [a = 0, b = 0, c = 0] = cuts;
+    const next = Int32Array.of(...order.slice(0, a), ...order.slice(b, c), ...order.slice(a, b), ...order.slice(c));
+    if (flat.keeps(next)) {
+      order.set(next);
+      return;
     }
-  for (let length = 1; length <= 3; length += 1)
-    for (let i = 0; i + length <= n; i += 1) {
-      const chain = order.slice(i, i + length);
-      const rest = [...order.slice(0, i), ...order.slice(i + length)];
-      for (let to = 0; to <= rest.length; to += 1)
-        if (to !== i) yield [...rest.slice(0, to), ...chain, ...rest.slice(to)];
-    }
-}
-
-/** A few lawful moves at random. */
-function shake(problem: OrderProblem, order: readonly number[], dice: () => number): number[] {
-  let shaken = [...order];
-  for (let i = 0; i < 4; i += 1) {
-    const [a, b] = [Math.floor(dice() * shaken.length), Math.floor(dice() * shaken.length)];
-    const next = [...shaken];
-    [next[a], next[b]] = [next[b] as number, next[a] as number];
-    if (orderCost(problem, next) < Infinity) shaken = next;
   }
-  return shaken;
 }
 
 /** A small seeded generator (mulberry32), so that the same plan always gets the same order. */
