@@ -43,6 +43,19 @@ for (const theme of ['waxwing', 'waxwing-dim']) {
       await page.getByRole('heading', { level: 1 }).waitFor();
       expect.soft(await violations(page), path).toEqual([]);
     }
+    const plan = await studio.plan(page, ['Ilka Varga', 'Rasmus Tolle'], 45);
+    expect.soft(await violations(page), 'a plan').toEqual([]);
+    for (const path of [
+      '/plan',
+      '/plan/new',
+      `${person}/today`,
+      `${new URL(plan).pathname}/sheet/${await studio.clientId('Ilka Varga')}`,
+    ]) {
+      await page.goto(`${studio.address}${path}`);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      await expect(page.getByText(/^Fetching/)).toHaveCount(0);
+      expect.soft(await violations(page), path).toEqual([]);
+    }
     await page.getByRole('link', { name: 'Review' }).click();
     await page
       .getByRole('link', { name: /Osei Brandt/ })

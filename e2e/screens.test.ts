@@ -20,6 +20,7 @@ for (const [name, width, height] of [
     test.setTimeout(120_000);
     await page.setViewportSize({ width, height });
     const person = `/people/${await studio.clientId('Joaquim Peel')}`;
+    const plan = new URL(await studio.plan(page, ['Ilka Varga', 'Rasmus Tolle'], 45)).pathname;
     for (const path of [
       '/library',
       '/library?q=knees+fall+in',
@@ -34,6 +35,12 @@ for (const [name, width, height] of [
       '/library/transfer',
       '/people',
       person,
+      `${person}/edit`,
+      `${person}/today`,
+      '/plan',
+      '/plan/new',
+      plan,
+      `${plan}/sheet/${await studio.clientId('Ilka Varga')}`,
       '/floor',
       '/review',
       '/studio',

@@ -60,6 +60,16 @@ export class Studio {
       .click();
     await page.getByRole('button', { name: /done$/ }).waitFor();
   }
+
+  /** Has a session suggested for some people and opens it. @returns the address of the plan */
+  async plan(page: Page, names: readonly string[], minutes: number): Promise<string> {
+    await page.goto(`${this.address}/plan/new`);
+    for (const name of names) await page.getByText(name, { exact: true }).click();
+    await page.getByLabel('Minutes').fill(String(minutes));
+    await page.getByRole('button', { name: 'Make the plan' }).click();
+    await page.getByRole('region', { name: 'Tape' }).waitFor();
+    return page.url();
+  }
 }
 
 /** Types into the search of the floor. */

@@ -232,44 +232,72 @@ function overWarnings(plan: Plain, context: WarnContext): Warning[] {
   ];
 }
 
-/** Takes off sets, from the items that have most and come last, until it fits; null when one set each is still too long. */
+/** Sets that an item keeps while another could be left out instead. */
+const WORTHWHILE_SETS = 2;
+
+const AROUND = new Set<Block['kind']>(['warm-up', 'stretch']);
+
+/**
+ * Takes off sets, from the items that have most and come last, down to two each; then whole lines from the end, and the last sets at the very last.
+ * Locked lines stay. Null when even that is too long.
+ */
 function cutToFit(plan: Plain, context: WarnContext): Fix | null {
   let blocks = plan.blocks;
-  let cut = 0;
+  let sets = 0;
+  let lines = 0;
   while (secondsOf(timelineOf({ blocks }, context)) > plan.minutes * 60) {
-    const most = (block: Block) =>
-      Math.max(
-        0,
-        ...block.items
-          .filter(({ locked }) => !locked)
-          .flatMap(({ lanes }) => lanes.map((lane) => setsOfLane(block, lane))),
-      );
-    const block = blocks.toReversed().reduce((a, b) => (most(b) > most(a) ? b : a));
-    const sets = most(block);
-    if (sets <= 1) return null;
-    const victim = block.items.findLast(
-      (item) => !item.locked && item.lanes.some((lane) => setsOfLane(block, lane) === sets),
-    );
-    blocks = blocks.map((one) =>
-      one.id !== block.id
-        ? one
-        : inRounds(block)
-          ? { ...one, rounds: one.rounds - 1 }
-          : {
-              ...one,
-              items: one.items.map((item) =>
-                item === victim
-                  ? {
-                      ...item,
-                      lanes: item.lanes.map((lane) => ({ ...lane, sets: Math.max(1, Math.min(lane.sets, sets - 1)) })),
-                    }
-                  : item,
-              ),
-            },
-    );
-    cut += 1;
+    const fewer = lessSets(blocks, WORTHWHILE_SETS);
+    const shorter = fewer ? null : withoutLast(blocks);
+    const least = fewer ?? shorter ?? lessSets(blocks, 1);
+    if (!least) return null;
+    if (least === shorter) lines += 1;
+    else sets += 1;
+    blocks = least;
   }
-  return { words: `Take off ${cut} ${cut === 1 ? 'set' : 'sets'}`, blocks };
+  const words = [
+    ...(sets > 0 ? [`${sets} ${sets === 1 ? 'set' : 'sets'}`] : []),
+    ...(lines > 0 ? [`${lines} ${lines === 1 ? 'line' : 'lines'}`] : []),
+  ];
+  return { words: `Take off ${words.join(' and ')}`, blocks };
+}
+
+/** One set less of what has most, the last of those; null when nothing has more than `keep`. */
+function lessSets(blocks: readonly Block[], keep: number): Block[] | null {
+  const most = (block: Block) =>
+    inRounds(block)
+      ? block.rounds
+      : Math.max(
+          0,
+          ...block.items.filter(({ locked }) => !locked).flatMap(({ lanes }) => lanes.map(({ sets }) => sets)),
+        );
+  const block = blocks.toReversed().reduce((a, b) => (most(b) > most(a) ? b : a));
+  const sets = most(block);
+  if (sets <= keep) return null;
+  const victim = block.items.findLast((item) => !item.locked && item.lanes.some((lane) => lane.sets === sets));
+  return blocks.map((one) =>
+    one !== block
+      ? one
+      : inRounds(one)
+        ? { ...one, rounds: sets - 1 }
+        : {
+            ...one,
+            items: one.items.map((item) =>
+              item === victim
+                ? { ...item, lanes: item.lanes.map((lane) => ({ ...lane, sets: Math.min(lane.sets, sets - 1) })) }
+                : item,
+            ),
+          },
+  );
+}
+
+/** Without the last line of the work that is not locked; null when only one is left. */
+function withoutLast(blocks: readonly Block[]): Block[] | null {
+  const lines = blocks.filter(({ kind }) => !AROUND.has(kind)).flatMap(({ items }) => items);
+  const victim = lines.findLast(({ locked }) => !locked);
+  if (!victim || lines.length < 2) return null;
+  return blocks
+    .map((block) => ({ ...block, items: block.items.filter((item) => item !== victim) }))
+    .filter(({ items }) => items.length > 0);
 }
 
 const EASY_FIRST = new Set(['warm-up', 'skill']);
