@@ -14,6 +14,9 @@ const { draw, frameAt, motionOf } = await import('@waxwing/core/body');
 const { packOf } = await import('@waxwing/core/formats');
 const { buildCatalog, libraryHealth, SWAP_REASONS, substitutes } = await import('@waxwing/core/ladder');
 const { kitCounts } = await import('@waxwing/core/movement');
+const { loadsFor } = await import('@waxwing/core/dosage');
+const { bestOrder, longSearch, orderCost, suggestSession, timelineOf, totalsOfPlan } =
+  await import('@waxwing/core/planning');
 const { fold } = await import('@waxwing/core/session');
 const { loadFigures, loadLibrary } = await import('@waxwing/library');
 
@@ -119,6 +122,103 @@ row(
   0.5,
 );
 row('all figures, gzip', gzipSync(JSON.stringify(drawn)).length / 1024, 'kB', 150);
+
+/** Handles and forty plates of ten weights. */
+const plates = [0.5, 1, 1.25, 2, 2.5, 5, 7.5, 10, 15, 20].map((kg) => ({ kg, count: 4 }));
+row(
+  'loads of a kit with 40 plates',
+  await time(50, () =>
+    loadsFor([[{ item: 'dumbbell', count: 1 }]], [{ item: 'dumbbell', count: 2, kg: 2, plates, changeSeconds: 30 }]),
+  ),
+  'ms',
+  20,
+);
+
+let seed = 7;
+/** @param {number} most */
+const pick = (most) => {
+  seed = (seed * 1103515245 + 12345) & 0x7fffffff;
+  return Math.floor((seed / 0x7fffffff) * most);
+};
+/**
+ * An order to find: any changes between any two, and a fifth of the things better early.
+ * @param {number} size
+ * @returns {import('@waxwing/core/planning').OrderProblem}
+ */
+const orderOf = (size) => {
+  const numbers = (/** @type {number} */ most) => Array.from({ length: size }, () => pick(most));
+  const nothing = Array.from({ length: size }, () => null);
+  return {
+    size,
+    first: numbers(30),
+    step: Array.from({ length: size }, () => numbers(60)),
+    place: Array.from({ length: size }, () => {
+      const late = pick(5) === 0 ? 15 : 0;
+      return Array.from({ length: size }, (_, at) => late * at);
+    }),
+    rounds: 1,
+    locked: nothing,
+    then: nothing,
+    after: Array.from({ length: size }, () => []),
+  };
+};
+const twelve = Array.from({ length: 9 }, () => orderOf(12));
+row('best order of 12, exact', await time(9, (run) => bestOrder(twelve[run % 9] ?? orderOf(12))), 'ms', 200);
+const thirty = Array.from({ length: 5 }, () => orderOf(30));
+/** @type {number[]} */
+const orderTook = [];
+/** @type {number[]} */
+const dearer = [];
+for (const problem of thirty) {
+  const start = performance.now();
+  const best = bestOrder(problem) ?? [];
+  orderTook.push(performance.now() - start);
+  dearer.push((orderCost(problem, best) / orderCost(problem, longSearch(problem, 1_500) ?? []) - 1) * 100);
+}
+row('best order of 30', median(orderTook), 'ms', 500);
+row('how much dearer than a search ten times as long', median(dearer), '%', 2);
+
+const { levels } = catalog.ladder;
+const movements = many.map((movement) => ({ ...movement, level: levels.get(movement.id) ?? 0 }));
+let made = 0;
+const newId = () => `018f0000-0000-7000-8000-${(made += 1).toString(16).padStart(12, '0')}`;
+/** @type {import('@waxwing/core/ladder').PastSession[]} */
+const lastWeek = [{ at: '2030-01-01T10:00:00.000Z', sets: [{ amount: 12, effort: 'medium', clean: true, kg: 8 }] }];
+const four = Array.from({ length: 4 }, (_, i) => ({
+  id: newId(),
+  name: `Client ${i + 1}`,
+  limits: i % 2 ? limits : [],
+  sets: Object.fromEntries(many.slice(i * 40, i * 40 + 20).map(({ id }) => [id, lastWeek])),
+  avoid: [],
+  ease: null,
+}));
+/** @type {import('@waxwing/core/movement').KitPiece[]} */
+const rack = [4, 6, 8, 10, 12.5, 15].map((kg) => ({ item: 'dumbbell', count: 2, kg }));
+const ask = () =>
+  suggestSession({
+    minutes: 60,
+    purpose: 'strength',
+    clients: four,
+    movements,
+    kit: [...rack, { item: 'mat', count: 4 }, { item: 'bench', count: 1 }],
+    space: 'lane',
+    wanted: [],
+    without: [],
+    blocks: [],
+    notThese: [],
+    now: '2030-01-08T10:00:00.000Z',
+    newId,
+  });
+row('60 minutes suggested for 4 clients over 5,000 movements', await time(5, ask), 'ms', 1_000);
+const byMovement = new Map(movements.map((movement) => [movement.id, movement]));
+const context = { find: (/** @type {string} */ id) => byMovement.get(id), knows: () => false };
+const suggested = { blocks: ask().blocks, minutes: 60 };
+row(
+  'estimate of such a plan',
+  await time(500, () => totalsOfPlan(suggested, context, timelineOf(suggested, context))),
+  'ms',
+  1,
+);
 
 const session = '018f0000-0000-7000-8000-0000000005e5';
 const client = '018f0000-0000-7000-8000-00000000c11e';
@@ -293,6 +393,25 @@ async function inBrowser(address) {
     opened.push(performance.now() - start);
   }
   row('a movement page after a click', median(opened), 'ms', 300);
+
+  for (let i = 1; i <= 4; i += 1) await page.request.post(`${address}/api/clients`, { data: { name: `Client ${i}` } });
+  await page.goto(`${address}/plan/new`);
+  for (let i = 1; i <= 4; i += 1) await page.getByText(`Client ${i}`, { exact: true }).click();
+  const make = page.getByRole('button', { name: 'Make the plan' });
+  await make.isEnabled();
+  const stalled = page.evaluate(async () => {
+    let longest = 0;
+    let last = performance.now();
+    while (!document.querySelector('[aria-label="Tape"]') && location.pathname === '/plan/new') {
+      await new Promise(requestAnimationFrame);
+      longest = Math.max(longest, performance.now() - last);
+      last = performance.now();
+    }
+    return longest;
+  });
+  await make.click();
+  row('the longest frame while a session is suggested among 5,000', await stalled, 'ms', 100);
+  await page.getByRole('region', { name: 'Tape' }).waitFor();
 
   await page.goto(`${address}/library/figures?family=bridge`);
   await page.getByRole('button', { name: 'Play all' }).click();
