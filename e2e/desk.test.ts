@@ -21,7 +21,7 @@ test('an empty place says what to do, takes a first client, and shows errors bes
   await page.getByLabel('Most allowed for limit 1').selectOption('none');
   await page.getByLabel('Reason of limit 1').fill('sore wrist');
   await page.getByRole('button', { name: 'Add kit' }).click();
-  await page.getByLabel('Kilograms of item 1').fill('8');
+  await page.getByLabel('Weight of item 1').fill('8');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
   await expect(page.getByText('Weight on the wrist')).toBeVisible();

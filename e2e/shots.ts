@@ -46,7 +46,7 @@ test('the library at work', async ({ page, studio }) => {
   await shoot(page, 'swap');
   await open('/goblet-squat?fault=knees-in');
   await page.getByRole('button', { name: 'Bottom' }).click();
-  await page.locator('.figure .mark').first().waitFor();
+  await page.locator('.figure .mark circle').first().waitFor();
   await shoot(page, 'fault-beside-clean');
   await open('/figures?family=squat');
   await page.getByRole('img', { name: 'Goblet squat: Knees cave in' }).waitFor();
@@ -58,6 +58,16 @@ test('the library at work', async ({ page, studio }) => {
   await open('/goblet-squat/edit?at=cues');
   await page.getByLabel('Words of cue 1', { exact: true }).waitFor();
   await shoot(page, 'edit');
+});
+
+test('planning', async ({ page, studio }) => {
+  await studio.plan(page, ['Ilka Varga', 'Rasmus Tolle'], 45);
+  await page.getByText('Saved', { exact: true }).waitFor();
+  await shoot(page, 'plan');
+  await page.getByRole('link', { name: 'Sheet' }).first().click();
+  await page.getByRole('heading', { name: 'Mind' }).waitFor();
+  await page.getByRole('img').first().scrollIntoViewIfNeeded();
+  await shoot(page, 'sheet');
 });
 
 test('the floor and the review', async ({ page, studio }) => {
@@ -72,7 +82,7 @@ test('the floor and the review', async ({ page, studio }) => {
   await shoot(page, 'floor-correct');
   await page.getByRole('button', { name: 'Demonstrate' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Bottom' }).click();
-  await page.locator('.figure .mark').first().waitFor();
+  await page.locator('.figure .mark circle').first().waitFor();
   await shoot(page, 'demonstrate');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'No change' }).click();

@@ -93,7 +93,7 @@ export function KitFields() {
     <fieldset className="space-y-2">
       <legend className="text-xl font-bold">Kit</legend>
       {fields.map((field, i) => (
-        <div key={field.id} className="grid grid-cols-2 sm:grid-cols-[1fr_5rem_9rem_1fr_auto] items-start gap-2">
+        <div key={field.id} className="grid grid-cols-2 sm:grid-cols-[1fr_5rem_10rem_1fr_auto] items-start gap-2">
           <select className="select w-full" aria-label={`Item ${i + 1}`} {...register(`kit.${i}.item`)}>
             {KIT_ITEMS.map((item) => (
               <option key={item} value={item}>
@@ -119,7 +119,11 @@ export function KitFields() {
               aria-label={`Weight of item ${i + 1}`}
               {...register(`kit.${i}.kg`)}
             />
-            <select className="select w-16 px-1" aria-label={`Unit of item ${i + 1}`} {...register(`kit.${i}.unit`)}>
+            <select
+              className="select w-18 shrink-0 px-2"
+              aria-label={`Unit of item ${i + 1}`}
+              {...register(`kit.${i}.unit`)}
+            >
               <option>kg</option>
               <option>lb</option>
             </select>

@@ -11,7 +11,7 @@ import {
   type PlanItem,
   type PlanLane,
 } from '@waxwing/core/planning';
-import { Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
+import { ArrowUp, Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
@@ -21,6 +21,7 @@ import { SortableRows } from '../library/sortable-rows';
 import { LadderMark } from '../words/ladder-mark';
 import {
   addItem,
+  blockUp,
   changeBlock,
   changeItem,
   changeLane,
@@ -28,6 +29,7 @@ import {
   freshLane,
   moveItem,
   removeItem,
+  toBlock,
   withBlocks,
 } from './edit';
 import { NumberField, TempoField } from './fields';
@@ -72,6 +74,16 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
             high={600}
             onChange={(workSeconds) => change(changeBlock(plan, block.id, (one) => ({ ...one, workSeconds })))}
           />
+        )}
+        {plan.blocks[0] !== block && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-label={`Move the block ${label(block.kind)} up`}
+            onClick={() => change(blockUp(plan, block.id))}
+          >
+            <ArrowUp aria-hidden size={18} />
+          </button>
         )}
         <button
           type="button"
@@ -171,6 +183,24 @@ function Line({
         >
           <Link2 aria-hidden size={18} className={item.tied ? '' : 'quiet opacity-60'} />
         </button>
+      )}
+      {plan.blocks.length > 1 && (
+        <select
+          className="select select-sm w-10 px-1"
+          aria-label={`Move ${name} to another block`}
+          title="To another block"
+          value=""
+          onChange={(event) => event.target.value && change(toBlock(plan, item, event.target.value))}
+        >
+          <option value="">⇅</option>
+          {plan.blocks
+            .filter((one) => one !== block)
+            .map((one) => (
+              <option key={one.id} value={one.id}>
+                {label(one.kind)}
+              </option>
+            ))}
+        </select>
       )}
       <button
         type="button"

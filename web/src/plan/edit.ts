@@ -35,6 +35,19 @@ export const moveItem = (plan: Plan, blockId: string, from: number, to: number):
     return { ...block, items };
   });
 
+/** An item to the end of another block. */
+export function toBlock(plan: Plan, item: PlanItem, blockId: string): Plan {
+  return changeBlock(removeItem(plan, item.id), blockId, (block) => ({ ...block, items: [...block.items, item] }));
+}
+
+/** A block one place earlier. */
+export function blockUp(plan: Plan, blockId: string): Plan {
+  const at = plan.blocks.findIndex(({ id }) => id === blockId);
+  const [block, before] = [plan.blocks[at], plan.blocks[at - 1]];
+  if (!block || !before) return plan;
+  return withBlocks(plan, plan.blocks.toSpliced(at - 1, 2, block, before));
+}
+
 export const removeItem = (plan: Plan, itemId: string): Plan =>
   withBlocks(
     plan,

@@ -65,7 +65,7 @@ export function NewPlanScreen() {
   const toggle = <T,>(all: readonly T[], one: T): T[] =>
     all.includes(one) ? all.filter((other) => other !== one) : [...all, one];
 
-  const make = async (here: World): Promise<Plan> => {
+  const make = async (here: World): Promise<{ plan: Plan; reasons: string[] }> => {
     const names = here.clients.map(({ name }) => name.split(' ')[0]).join(' and ');
     const startsAt = at ? new Date(at).toISOString() : null;
     const base: Plan = {
@@ -81,18 +81,21 @@ export function NewPlanScreen() {
     if (start === 'template') {
       const stored = await queries.fetchQuery(planQuery(template));
       const { name, minutes: _, startsAt: __, ...rest } = bare(stored);
-      return { ...forPeople(here, { ...base, ...rest }, chosen), name: `${names}: ${name}`.slice(0, 80) };
+      const plan = { ...forPeople(here, { ...base, ...rest }, chosen), name: `${names}: ${name}`.slice(0, 80) };
+      return { plan, reasons: [] };
     }
-    return { ...base, blocks: await blocksFor(here, start, { minutes: length, purpose, wanted }) };
+    const { blocks, reasons } = await blocksFor(here, start, { minutes: length, purpose, wanted });
+    return { plan: { ...base, blocks }, reasons };
   };
   const submit = async (here: World) => {
     setBusy(true);
     setProblem(null);
     try {
-      const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: await make(here) });
+      const made = await make(here);
+      const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: made.plan });
       queries.setQueryData(planQuery(plan.id).queryKey, plan);
       void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
-      await navigate(`/plan/${plan.id}`);
+      await navigate(`/plan/${plan.id}`, { state: { reasons: made.reasons } });
     } catch (failed) {
       setProblem(failed instanceof Error ? failed.message : String(failed));
       setBusy(false);
@@ -237,8 +240,8 @@ async function blocksFor(
   world: World,
   start: Start,
   { minutes, purpose, wanted }: { minutes: number; purpose: Purpose; wanted: Pattern[] },
-): Promise<Block[]> {
-  if (start === 'empty') return [];
+): Promise<{ blocks: Block[]; reasons: string[] }> {
+  if (start === 'empty') return { blocks: [], reasons: [] };
   const { suggestClients: clients, movements, studio } = world;
   const carried =
     start === 'carry' ? carryForward({ clients, movements, kit: studio.kit, purpose, newId: uuidv7 }) : [];
@@ -246,7 +249,7 @@ async function blocksFor(
     ...block,
     items: block.items.map((item) => ({ ...item, locked: true })),
   }));
-  const { blocks } = await world.planner.suggest({
+  const { blocks, reasons } = await world.planner.suggest({
     minutes,
     purpose,
     clients,
@@ -259,5 +262,8 @@ async function blocksFor(
     notThese: [],
     now: new Date().toISOString(),
   });
-  return blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: false })) }));
+  return {
+    blocks: blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: false })) })),
+    reasons,
+  };
 }

@@ -1,4 +1,5 @@
 /** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
+import { awaitsClearance, CLEARANCE_WORDS } from '@waxwing/core/coaching';
 import type { StoredPlan } from '@waxwing/core/formats';
 import { label, PURPOSES, type Purpose } from '@waxwing/core/movement';
 import {
@@ -13,7 +14,7 @@ import {
 } from '@waxwing/core/planning';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { planQuery, plansQuery } from '../api/queries';
@@ -49,7 +50,9 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   const { plan, change, undo, saving } = usePlanDraft(stored);
   // Where an item would be put down, while it is carried: totals follow the hand.
   const [carried, carry] = useState<Plan | null>(null);
-  const [said, say] = useState<readonly string[]>([]);
+  // Why a suggestion is as it is comes along from where it was made.
+  const { state } = useLocation() as { state: { reasons?: readonly string[] } | null };
+  const [said, say] = useState<readonly string[]>(state?.reasons ?? []);
   const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState<string | null>(null);
   const shown = carried ?? plan;
@@ -191,7 +194,7 @@ function Header({
         {plan.template && ' · template'}
       </p>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-        <h1 className="min-w-0 flex-1 basis-80">
+        <h1 className="min-w-0 flex-1 basis-full text-2xl sm:text-3xl xl:basis-80">
           <input
             aria-label="Name of the plan"
             className="w-full border-b-2 border-transparent bg-transparent outline-none focus:border-current"
@@ -265,6 +268,13 @@ function Header({
         <StartSession clientIds={plan.clientIds}>To the floor</StartSession>
         <SavingWords planId={stored.id} saving={saving} />
       </div>
+      {world.clients
+        .filter(({ readiness }) => awaitsClearance(readiness))
+        .map(({ id, name: who }) => (
+          <p key={id} role="alert" className="text-error mt-2 font-bold">
+            {who}: {CLEARANCE_WORDS}
+          </p>
+        ))}
     </header>
   );
 }

@@ -51,9 +51,6 @@ export const itemName = (item: PlanItem, { context }: World): string => {
   return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(' / ');
 };
 
-/** Share of the tape below which a name has no room. */
-const NAMED_SHARE = 0.045;
-
 interface Props {
   plan: Plan;
   world: World;
@@ -78,7 +75,6 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
             key={block.id}
             block={block}
             world={world}
-            length={length}
             segments={segments.filter(({ blockId }) => blockId === block.id)}
             onMove={onMove}
             onCarry={onCarry}
@@ -119,14 +115,7 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
   );
 }
 
-function TapeBlock({
-  block,
-  world,
-  segments,
-  onMove,
-  onCarry,
-  onOpen,
-}: Omit<Props, 'plan'> & { block: Block; length: number }) {
+function TapeBlock({ block, world, segments, onMove, onCarry, onOpen }: Omit<Props, 'plan'> & { block: Block }) {
   const sensors = useSensors(
     // A click opens an item; only a pull of some length carries it.
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -140,8 +129,10 @@ function TapeBlock({
   ];
   if (seconds === 0) return null;
   return (
-    <div className="min-w-0" style={{ flex: `${seconds} 1 0` }}>
-      <p className="truncate pr-1 text-xs font-bold">{seconds > NAMED_SHARE * length ? label(block.kind) : '\u00a0'}</p>
+    <div className="@container min-w-0" style={{ flex: `${seconds} 1 0` }}>
+      <p className="h-4 truncate pr-1 text-xs font-bold">
+        <span className="hidden @min-[3.25rem]:inline">{label(block.kind)}</span>
+      </p>
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -170,7 +161,6 @@ function TapeBlock({
                 key={item.id}
                 item={item}
                 name={itemName(item, world)}
-                length={length}
                 segments={segments.filter(({ itemId }) => itemId === item.id)}
                 onOpen={onOpen}
               />
@@ -185,14 +175,11 @@ function TapeBlock({
 function TapeItem({
   item,
   name,
-  length,
   segments,
   onOpen,
 }: {
   item: PlanItem;
   name: string;
-  /** Seconds from end to end of the tape. */
-  length: number;
   segments: readonly Segment[];
   onOpen: (itemId: string) => void;
 }) {
@@ -204,7 +191,7 @@ function TapeItem({
       type="button"
       ref={setNodeRef}
       style={{ flex: `${seconds} 1 0`, transform: CSS.Translate.toString(transform), transition }}
-      className={`border-base-100 flex min-w-0 flex-col border-r-2 text-left ${isDragging ? 'relative z-10' : ''}`}
+      className={`border-base-100 @container flex min-w-0 flex-col border-r-2 text-left ${isDragging ? 'relative z-10' : ''}`}
       title={`${name}: ${minuteWords(seconds)}, from minute ${Math.floor(from / 60)}`}
       {...attributes}
       {...listeners}
@@ -216,9 +203,10 @@ function TapeItem({
           <span key={i} className={`tape-${segment.kind}`} style={{ flex: `${segment.seconds} 1 0` }} />
         ))}
       </span>
-      <span className="line-clamp-2 w-full overflow-hidden pt-0.5 pr-1 text-xs leading-tight">
+      {/* Names stand only where there is room for a word. */}
+      <span className="hidden w-full overflow-hidden pt-0.5 pr-1 text-xs leading-tight @min-[3.25rem]:line-clamp-2">
         {item.locked && '■ '}
-        {seconds > NAMED_SHARE * length && name}
+        {name}
       </span>
     </button>
   );

@@ -1,6 +1,6 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
-import { estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
-import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
+import { bodyLoad, estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
+import { EFFORTS, label, weightWords, type Effort } from '@waxwing/core/movement';
 import { jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
 import { useState } from 'react';
 import { NumberField } from './fields';
@@ -68,6 +68,8 @@ function Trial({
   });
   const reps = movement.dose.mode === 'reps';
   const strength = reps && load?.kg ? estimate(load.kg, amount + left) : null;
+  const client = world.clients.find(({ id }) => id === lane.clientId);
+  const hands = client?.bodyKg ? bodyLoad(movement.id, client.bodyKg) : null;
   const others = reps && load?.kg ? sameEffort({ kg: load.kg, reps: amount, left }, loads) : [];
   return (
     <div className="grid gap-6 md:grid-cols-[auto_1fr]">
@@ -109,6 +111,11 @@ function Trial({
           {reps ? 'reps' : movement.dose.mode === 'time' ? 's' : 'm'}
         </p>
         <p>{next.why}</p>
+        {hands !== null && (
+          <p className="quiet mt-2">
+            About {weightWords(hands, client?.unit === 'lb' ? 'lb' : null)} of body weight is on the hands.
+          </p>
+        )}
         {strength && (
           <p className="quiet mt-2">
             Most for one rep: {strength.low.toFixed(1)}–{strength.high.toFixed(1)} kg (
