@@ -1,21 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { fromPounds, kitCounts, usableOption, weightWords, type KitNeed, type KitPiece } from '../movement/index.js';
+import { kit, options, piece } from '../test/kits.js';
 import { bodyLoad, loadsFor, nearestLoads, settingsOf } from './index.js';
 
-const ITEMS = ['dumbbell', 'bell', 'bench', 'mat'] as const;
-const piece: fc.Arbitrary<KitPiece> = fc.record({
-  item: fc.constantFrom(...ITEMS),
-  count: fc.integer({ min: 1, max: 3 }),
-  kg: fc.constantFrom(null, 4, 8, 11.34),
-  label: fc.constantFrom(null, '25 lb'),
-});
-const kit = fc.array(piece, { maxLength: 6 });
-const option: fc.Arbitrary<KitNeed[]> = fc.uniqueArray(
-  fc.record({ item: fc.constantFrom(...ITEMS), count: fc.integer({ min: 1, max: 2 }) }),
-  { minLength: 1, maxLength: 2, selector: ({ item }) => item },
-);
-const options = fc.array(option, { maxLength: 3 });
 const ONE_DUMBBELL: KitNeed[][] = [[{ item: 'dumbbell', count: 1 }]];
 const PAIR: KitNeed[][] = [[{ item: 'dumbbell', count: 2 }]];
 

@@ -16,21 +16,7 @@ import {
   type KitNeed,
   type KitPiece,
 } from './index.js';
-
-const ITEMS = ['dumbbell', 'bell', 'bench', 'mat'] as const;
-
-const piece: fc.Arbitrary<KitPiece> = fc.record({
-  item: fc.constantFrom(...ITEMS),
-  count: fc.integer({ min: 1, max: 3 }),
-  kg: fc.constantFrom(null, 4, 8, 11.34),
-  label: fc.constantFrom(null, '25 lb'),
-});
-const kit = fc.array(piece, { maxLength: 6 });
-const option: fc.Arbitrary<KitNeed[]> = fc.uniqueArray(
-  fc.record({ item: fc.constantFrom(...ITEMS), count: fc.integer({ min: 1, max: 2 }) }),
-  { minLength: 1, maxLength: 2, selector: ({ item }) => item },
-);
-const options = fc.array(option, { maxLength: 3 });
+import { kit, options, piece } from '../test/kits.js';
 
 describe('what is at hand', () => {
   test('an option is usable exactly when each need is met by equal pieces, and the first such one is taken', () => {

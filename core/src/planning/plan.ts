@@ -9,6 +9,7 @@ import { problemsOf } from '../movement/problem.js';
 import { slug, text } from '../movement/schema.js';
 import { KIT_ITEMS, PURPOSES } from '../movement/vocabulary.js';
 
+/** In the order in which a session usually has them. */
 export const BLOCK_KINDS = [
   'warm-up',
   'skill',

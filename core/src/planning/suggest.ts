@@ -11,7 +11,7 @@ import { SPACES, type Pattern, type Purpose, type Space } from '../movement/voca
 import { inWords } from '../movement/words.js';
 import { laneFor } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
-import type { Block, BlockKind, PlanContext, PlanItem } from './plan.js';
+import { BLOCK_KINDS, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
 
@@ -384,17 +384,6 @@ function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot:
   return `${client.name} leaves out ${inWords(slot.pattern)}: ${why}. What a limit means is for a clinician to say.`;
 }
 
-const ORDER: readonly BlockKind[] = [
-  'warm-up',
-  'skill',
-  'strength',
-  'superset',
-  'circuit',
-  'trunk',
-  'finisher',
-  'stretch',
-];
-
 /** Lines as blocks; locked items go back to the block they came from. */
 function assemble(request: SuggestRequest, lines: readonly Line[], context: PlanContext): Block[] {
   const blocks = new Map<BlockKind, Block>();
@@ -438,7 +427,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
     };
     blockOf(slot.kind).items.push(item);
   }
-  return ORDER.flatMap((kind) => blocks.get(kind) ?? []);
+  return BLOCK_KINDS.flatMap((kind) => blocks.get(kind) ?? []);
 }
 
 /** Sets that a suggestion gives at most. */

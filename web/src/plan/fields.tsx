@@ -1,4 +1,5 @@
 /** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
+import { label, PURPOSES, type Purpose } from '@waxwing/core/movement';
 import { useId, useState } from 'react';
 
 function Typed({
@@ -100,5 +101,25 @@ export function TempoField({
       wrong={(typed) => (TEMPO.test(typed) ? null : 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0')}
       onChange={onChange}
     />
+  );
+}
+
+/** What a plan is for: it chooses the dose windows. */
+export function AimField({ value, onChange }: { value: Purpose; onChange: (value: Purpose) => void }) {
+  return (
+    <label>
+      <span className="quiet block text-sm">Aim</span>
+      <select
+        className="select w-full min-w-32"
+        value={value}
+        onChange={(event) => onChange(event.target.value as Purpose)}
+      >
+        {PURPOSES.map((one) => (
+          <option key={one} value={one}>
+            {label(one)}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

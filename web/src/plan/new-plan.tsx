@@ -1,6 +1,6 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
 import type { StoredPlan } from '@waxwing/core/formats';
-import { inWords, label, PATTERNS, PURPOSES, type Pattern, type Purpose } from '@waxwing/core/movement';
+import { inWords, PATTERNS, type Pattern, type Purpose } from '@waxwing/core/movement';
 import { carryForward, DAY_MINUTES, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -9,9 +9,10 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { clientsQuery, planQuery, plansQuery } from '../api/queries';
 import { Empty, Failed } from '../shell/states';
-import { dayWords } from '../words/dates';
+import { dayWords, localField } from '../words/dates';
 import { bare } from './use-plan-draft';
 import { forPeople } from './edit';
+import { AimField } from './fields';
 import { useWorld, type World } from './use-world';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
@@ -31,7 +32,7 @@ const START_WORDS: Readonly<Record<Start, readonly [name: string, what: string]>
 function nextHour(): string {
   const at = new Date(Date.now() + 3_600_000);
   at.setMinutes(0, 0, 0);
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+  return localField(at);
 }
 
 export function NewPlanScreen() {
@@ -131,7 +132,7 @@ export function NewPlanScreen() {
       </fieldset>
       <div className="grid gap-4 sm:grid-cols-3">
         <label>
-          <span className="mb-1 block font-bold">Minutes</span>
+          <span className="quiet block text-sm">Minutes</span>
           <input
             className="input w-full"
             inputMode="numeric"
@@ -145,22 +146,9 @@ export function NewPlanScreen() {
             </span>
           )}
         </label>
+        <AimField value={purpose} onChange={setPurpose} />
         <label>
-          <span className="mb-1 block font-bold">Aim</span>
-          <select
-            className="select w-full"
-            value={purpose}
-            onChange={(event) => setPurpose(event.target.value as Purpose)}
-          >
-            {PURPOSES.map((one) => (
-              <option key={one} value={one}>
-                {label(one)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          <span className="mb-1 block font-bold">When</span>
+          <span className="quiet block text-sm">When</span>
           <input
             type="datetime-local"
             className="input w-full"

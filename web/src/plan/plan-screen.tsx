@@ -1,7 +1,7 @@
 /** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
 import { awaitsClearance, CLEARANCE_WORDS } from '@waxwing/core/coaching';
 import type { StoredPlan } from '@waxwing/core/formats';
-import { label, PURPOSES, type Purpose } from '@waxwing/core/movement';
+import { label } from '@waxwing/core/movement';
 import {
   BLOCK_KINDS,
   DAY_MINUTES,
@@ -20,9 +20,10 @@ import { call } from '../api/http';
 import { planQuery, plansQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
+import { localField } from '../words/dates';
 import { BlockEditor } from './block-editor';
 import { addBlock, copyOf, moveItem, withBlocks } from './edit';
-import { NumberField } from './fields';
+import { AimField, NumberField } from './fields';
 import { SidePanel } from './side-panel';
 import { Stations } from './stations-panel';
 import { Tape } from './tape';
@@ -147,13 +148,6 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   );
 }
 
-/** A time as a date field has it, in the zone of this device. */
-const asField = (iso: string | null): string => {
-  if (iso === null) return '';
-  const at = new Date(iso);
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
-
 function Header({
   plan,
   world,
@@ -211,7 +205,7 @@ function Header({
           <input
             type="datetime-local"
             className="input w-52"
-            value={asField(plan.startsAt)}
+            value={plan.startsAt === null ? '' : localField(new Date(plan.startsAt))}
             onChange={({ target }) =>
               change({ ...plan, startsAt: target.value ? new Date(target.value).toISOString() : null })
             }
@@ -224,20 +218,7 @@ function Header({
           high={DAY_MINUTES}
           onChange={(minutes) => change({ ...plan, minutes })}
         />
-        <label>
-          <span className="quiet block text-sm">Aim</span>
-          <select
-            className="select w-32"
-            value={plan.purpose}
-            onChange={(event) => change({ ...plan, purpose: event.target.value as Purpose })}
-          >
-            {PURPOSES.map((one) => (
-              <option key={one} value={one}>
-                {label(one)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <AimField value={plan.purpose} onChange={(purpose) => change({ ...plan, purpose })} />
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-2">
         {world.clients.map((client) => (

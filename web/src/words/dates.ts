@@ -15,3 +15,8 @@ export function today(now = new Date()): string {
 /** Whole minutes between two times, never negative. */
 export const minutesBetween = (from: string, to: string): number =>
   Math.max(0, Math.round((Date.parse(to) - Date.parse(from)) / 60_000));
+
+/** A time as a field for date and time has it, in the zone of this device. */
+export function localField(at: Date): string {
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
