@@ -143,12 +143,15 @@ export function repsFirst(kg: number, nextKg: number, low: number): number | nul
   return null;
 }
 
+/** A lighter weight must be lighter by enough to be felt. */
+const LESS = 0.94;
+
 /** The set was too much: the heaviest lighter load that lands in the window, else less of it. */
 function lessen(s: SetSituation, failed: boolean): NextSet {
   const { window, load, loads, mode } = s;
   const faulty = s.faults.length > 0 ? ` with ${s.faults.join(', ')}` : '';
   const told = failed ? `Failed at ${s.amount}${faulty}` : `${s.amount} ${unit(mode)}, felt ${s.effort}${faulty}`;
-  const lighter = loads.filter((one) => load?.kg != null && one.kg !== null && one.kg < load.kg);
+  const lighter = loads.filter((one) => load?.kg != null && one.kg !== null && one.kg <= LESS * load.kg);
   const n = toFailure(s);
   const fits = lighter.findLast((one) => {
     if (mode !== 'reps') return true;
@@ -163,15 +166,15 @@ function lessen(s: SetSituation, failed: boolean): NextSet {
       amount: window.low,
       why: `${told}: down to ${down.label} for ${window.low}, clean.`,
     };
-  if (s.amount < window.low / 2 || load === null)
+  if (s.amount < window.low / 2 || (load === null && s.amount < window.low))
     return {
       kind: 'swap',
       load,
       amount: window.low,
       why: `${told}, and nothing lighter is here: take an easier movement.`,
     };
-  const amount = Math.max(1, Math.min(s.amount, window.high) - (failed ? 2 : 0));
-  return { kind: 'hold', load, amount, why: `${told}, and nothing lighter is here: fewer, with good form.` };
+  const amount = Math.max(1, Math.min(s.amount - (failed ? 2 : 0), window.low));
+  return { kind: 'hold', load, amount, why: `${told}: back to ${amount}, with good form.` };
 }
 
 /** The same work with whatever weight is there: reps to aim at with each load, where a formula can say. */

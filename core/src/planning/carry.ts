@@ -5,7 +5,7 @@ import { readiness, signWords, type PastSession } from '../ladder/readiness.js';
 import { opennessFor } from '../movement/limits.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
-import { laneFor } from './lane-for.js';
+import { lastKg, laneFor } from './lane-for.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
 import type { SuggestClient } from './suggest.js';
 
@@ -51,22 +51,31 @@ export function carryForward({ clients, movements, kit, purpose, newId }: CarryR
       const movement = byId.get(id);
       if (!movement) continue;
       const past = client.sets[id] ?? [];
+      const rung = ladder.rungs.get(id);
+      const dose = (one: MovementSummary, fromKg: number | null = null) =>
+        laneFor({
+          clientId: client.id,
+          movement: one,
+          purpose,
+          past: client.sets[one.id] ?? [],
+          kit,
+          ease: client.ease,
+          fromKg,
+        });
+      const same = dose(movement);
+      const down =
+        same.change === 'easier' ? rung?.easier.map(({ to }) => byId.get(to)).find((one) => may(one)) : undefined;
       const up = client.ease
         ? undefined
-        : ladder.rungs
-            .get(id)
-            ?.harder.find(({ to, readyWhen }) => readyWhen && may(byId.get(to)) && readiness(readyWhen, past).ready);
-      const next = up ? byId.get(up.to) : movement;
+        : rung?.harder.find(({ to, readyWhen }) => readyWhen && may(byId.get(to)) && readiness(readyWhen, past).ready);
+      const next = down ?? (up ? byId.get(up.to) : movement);
       if (!may(next)) continue;
-      const { lane } = laneFor({
-        clientId: client.id,
-        movement: next,
-        purpose,
-        past: client.sets[next.id] ?? [],
-        kit,
-        ease: client.ease,
-      });
-      const why = up?.readyWhen ? `Up from ${movement.name}: ${signWords(up.readyWhen)}. ${lane.why}` : lane.why;
+      const { lane } = next === movement ? same : dose(next, down ? null : lastKg(past));
+      const why = down
+        ? `Down from ${movement.name}: ${same.lane.why} ${lane.why}`
+        : up?.readyWhen
+          ? `Up from ${movement.name}: ${signWords(up.readyWhen)}. ${lane.why}`
+          : lane.why;
       put(lines, movement.families[0] ?? id, { ...lane, why: why.slice(0, 400) }, newId);
     }
   }

@@ -19,6 +19,8 @@ export interface LaneRequest {
   kit: readonly KitPiece[];
   /** Nothing goes up today: dull pain, poor sleep. In words, for the reason. */
   ease?: string | null;
+  /** Kilograms of the easier rung that this one follows, for a first time. */
+  fromKg?: number | null;
 }
 
 /** The window of a purpose, or what the movement aims at otherwise. */
@@ -41,25 +43,33 @@ const loadLike = (loads: readonly Load[], kg: number | null): Load | null => {
 /** The weakest of the last session's sets counts: what all of them reached. */
 const weakest = (sets: readonly DoneSet[]): DoneSet | undefined => sets.toSorted((a, b) => a.amount - b.amount)[0];
 
-/** What changes from last time. */
-export type LaneChange = NextKind | 'first';
+/** What changes from last time. `easier`: it was too hard, and a rung down is wanted. */
+export type LaneChange = NextKind | 'first' | 'easier';
 
 export interface NextLane {
   lane: PlanLane;
   change: LaneChange;
 }
 
-export function laneFor({ clientId, movement, purpose, past, kit, ease }: LaneRequest): NextLane {
+/** Share of the easier rung's weight that a new rung begins with, at most. */
+const FIRST_SHARE = 0.5;
+
+export function laneFor({ clientId, movement, purpose, past, kit, ease, fromKg }: LaneRequest): NextLane {
   const window = windowFor(movement, purpose);
   const loads = loadsFor(movement.kit, kit);
   const base = { clientId, movementId: movement.id, withId: null, tempo: movement.dose.tempo, rest: window.rest };
   const last = past.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
   const done = last && weakest(last.sets);
   if (!last || !done) {
-    const load = loads.find(({ kg }) => kg !== null) ?? loads[0] ?? null;
-    const why = load
-      ? `First time: the lightest there is, ${load.label}, to learn it clean.`
-      : 'First time: the low end, to learn it clean.';
+    const weighed = loads.filter(({ kg }) => kg !== null);
+    const half = fromKg ? weighed.findLast(({ kg }) => (kg ?? 0) <= FIRST_SHARE * fromKg) : undefined;
+    const load = half ?? weighed[0] ?? loads[0] ?? null;
+    const words = half
+      ? `at most half of the weight before, ${half.label}`
+      : load
+        ? `the lightest there is, ${load.label}`
+        : 'the low end';
+    const why = `First time: ${words}, to learn it clean.`;
     return { lane: { ...base, sets: window.sets[0], amount: window.low, load, why }, change: 'first' };
   }
   const load = loadLike(loads, done.kg ?? null);
@@ -77,8 +87,13 @@ export function laneFor({ clientId, movement, purpose, past, kit, ease }: LaneRe
   });
   const held = ease && !EASING.includes(next.kind);
   const kind = held ? 'hold' : next.kind;
+  const tooHard = kind === 'swap' && done.amount < window.high;
   const amount = held ? Math.min(done.amount, window.high) : next.amount;
-  const why = held ? `Held today: ${ease}.` : next.why;
+  const why = held
+    ? `Held today: ${ease}.`
+    : kind === 'swap' && !tooHard
+      ? `${done.amount} clean, felt ${done.effort}: the same again until the sign for the next rung is met.`
+      : next.why;
   const lane: PlanLane = {
     ...base,
     tempo: tempoFor(kind, base.tempo),
@@ -87,7 +102,7 @@ export function laneFor({ clientId, movement, purpose, past, kit, ease }: LaneRe
     load: held ? load : next.load,
     why: done.effort === null ? `${why} (Effort was not noted.)` : why,
   };
-  return { lane, change: kind };
+  return { lane, change: tooHard ? 'easier' : kind };
 }
 
 /** What may still happen on a day on which nothing goes up. */
@@ -99,3 +114,10 @@ function tempoFor(kind: NextKind, tempo: string): string {
   if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
   return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;
 }
+
+/** Kilograms of the latest set; null without a load. */
+export const lastKg = (past: readonly PastSession[]): number | null =>
+  past
+    .toSorted((a, b) => a.at.localeCompare(b.at))
+    .at(-1)
+    ?.sets.at(-1)?.kg ?? null;

@@ -488,4 +488,11 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     ['squat', 12],
   ]);
   expect(next({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee' }] })?.[1]?.[0]).toBe('squat');
+  // Too hard last time, with nothing lighter to take: a rung down.
+  const failed = {
+    front: [
+      { at: '2030-02-25T10:00:00.000Z', sets: [{ amount: 2, effort: 'failed' as const, clean: true, kg: null }] },
+    ],
+  };
+  expect(next({ sets: failed })).toEqual([['squat', 8]]);
 });

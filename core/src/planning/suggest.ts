@@ -9,7 +9,7 @@ import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
 import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
-import { laneFor } from './lane-for.js';
+import { lastKg, laneFor } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
 import { BLOCK_KINDS, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
 import { shortagesOf } from './shortage.js';
@@ -66,11 +66,13 @@ export const SUGGEST_WORTH = {
   laterPattern: -0.35,
   wanted: 6,
   /** The rung somebody stands on. */
-  known: 3,
+  known: 4,
   /** One that the ladder says they are ready for. */
-  ready: 4,
+  ready: 5,
   /** One they have left behind. */
   below: -2,
+  /** One that was too hard last time. */
+  tooHard: -3,
   /** For each level away from where a newcomer begins. */
   levelOff: -0.6,
   care: -1.5,
@@ -108,6 +110,8 @@ interface Pick {
   openness: Openness;
   worth: number;
   because: string;
+  /** What was lifted on the rung below, where this one is new. */
+  fromKg: number | null;
 }
 
 /** What one client could do in a slot, best first. */
@@ -229,6 +233,7 @@ function openFor({
 const ENTRY_LEVEL = 1;
 
 function picksFor(
+  request: SuggestRequest,
   client: SuggestClient,
   slot: Slot,
   all: readonly { movement: MovementSummary; openness: Openness }[],
@@ -237,6 +242,14 @@ function picksFor(
   const done = new Map(Object.entries(client.sets));
   const readyFor = new Map<string, string>();
   const passed = new Set<string>();
+  const tooHard = new Set<string>();
+  const downFrom = new Set<string>();
+  for (const { movement } of all) {
+    const past = client.sets[movement.id];
+    if (!past || laneFor(laneRequest(request, client, movement)).change !== 'easier') continue;
+    tooHard.add(movement.id);
+    for (const { to } of ladder.rungs.get(movement.id)?.easier ?? []) downFrom.add(to);
+  }
   for (const [id, sessions] of done)
     for (const { to, readyWhen } of ladder.rungs.get(id)?.harder ?? []) {
       if (done.has(to)) passed.add(id);
@@ -251,7 +264,13 @@ function picksFor(
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
       if (own) worth += SUGGEST_WORTH.compound * Math.min(2, movement.muscles.prime.length - 1);
       let because = 'New, near the easy end';
-      if (own && before !== undefined) {
+      if (tooHard.has(id)) {
+        worth += SUGGEST_WORTH.tooHard;
+        because = 'Too hard last time';
+      } else if (own && downFrom.has(id)) {
+        worth += SUGGEST_WORTH.ready;
+        because = 'A rung down: the one above was too hard last time';
+      } else if (own && before !== undefined) {
         worth += SUGGEST_WORTH.ready;
         because = 'Ready for this rung';
       } else if (done.has(id)) {
@@ -259,7 +278,8 @@ function picksFor(
         because = passed.has(id) ? 'A rung below the last one' : 'The rung of last time';
       } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
       if (openness === 'care') because += ', with care';
-      return { movement, openness, worth, because };
+      const fromKg = before === undefined ? null : lastKg(client.sets[before] ?? []);
+      return { movement, openness, worth, because, fromKg };
     })
     .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
 }
@@ -295,7 +315,9 @@ function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, conte
     if (seen.has(key)) return;
     seen.add(key);
     const others = picks.filter(({ pick }) => pick.movement.id !== picks[0]?.pick.movement.id).length;
-    const lanes = picks.map(({ client, pick }) => laneFor(laneRequest(request, client, pick.movement)).lane);
+    const lanes = picks.map(
+      ({ client, pick }) => laneFor(laneRequest(request, client, pick.movement, pick.fromKg)).lane,
+    );
     const short = picks.length > 1 ? shortagesOf(lanes, request.kit, context).length : 0;
     const worth =
       picks.reduce((sum, { pick }) => sum + pick.worth, 0) / request.clients.length +
@@ -312,13 +334,19 @@ function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, conte
   return lines;
 }
 
-const laneRequest = (request: SuggestRequest, client: SuggestClient, movement: MovementSummary) => ({
+const laneRequest = (
+  request: SuggestRequest,
+  client: SuggestClient,
+  movement: MovementSummary,
+  fromKg: number | null = null,
+) => ({
   clientId: client.id,
   movement,
   purpose: request.purpose,
   past: client.sets[movement.id] ?? [],
   kit: request.kit,
   ease: client.ease,
+  fromKg,
 });
 
 /** Slot after slot, the few best partial sessions. */
@@ -341,7 +369,7 @@ function beam(
       const byClient: Picks = new Map(
         request.clients.map((client) => [
           client.id,
-          picksFor(client, slot, open.get(client.id)?.get(slot.pattern) ?? [], ladder),
+          picksFor(request, client, slot, open.get(client.id)?.get(slot.pattern) ?? [], ladder),
         ]),
       );
       for (const client of request.clients)
@@ -384,6 +412,10 @@ function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot:
   return `${client.name} leaves out ${inWords(slot.pattern)}: ${why}. What a limit means is for a clinician to say.`;
 }
 
+/** Blocks that prepare or ease off count for themselves; anywhere else a pattern is the same work. */
+const keyOf = (kind: BlockKind, pattern: Pattern | undefined): string =>
+  kind === 'warm-up' || kind === 'stretch' ? kind : `work ${pattern}`;
+
 /** Lines as blocks; locked items go back to the block they came from. */
 function assemble(request: SuggestRequest, lines: readonly Line[], context: PlanContext): Block[] {
   const blocks = new Map<BlockKind, Block>();
@@ -400,11 +432,11 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
   const held = new Map<string, number>();
   for (const { items, kind } of blocks.values())
     for (const { lanes } of items) {
-      const key = `${kind} ${context.find(lanes[0]?.movementId ?? '')?.pattern}`;
+      const key = keyOf(kind, context.find(lanes[0]?.movementId ?? '')?.pattern);
       held.set(key, (held.get(key) ?? 0) + 1);
     }
   for (const { slot, picks } of lines) {
-    const key = `${slot.kind} ${slot.pattern}`;
+    const key = keyOf(slot.kind, slot.pattern);
     const already = held.get(key) ?? 0;
     if (already > 0) {
       held.set(key, already - 1);
@@ -415,7 +447,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
       locked: false,
       tied: false,
       lanes: picks.map(({ client, pick }) => {
-        const { lane } = laneFor(laneRequest(request, client, pick.movement));
+        const { lane } = laneFor(laneRequest(request, client, pick.movement, pick.fromKg));
         const light = slot.kind === 'warm-up' || slot.kind === 'stretch';
         return {
           ...lane,

@@ -244,8 +244,8 @@ async function blocksFor(
     kit: studio.kit,
     space: 'lane',
     wanted,
-    // What is carried forward is the work; a warm-up, the trunk and stretches come round it.
-    without: locked.length > 0 ? PATTERNS.filter((one) => one !== 'mobilise' && one !== 'brace') : [],
+    // What is carried forward stays; a warm-up, the trunk, stretches and what there is time for come round it.
+    without: [],
     blocks: locked,
     notThese: [],
     now: new Date().toISOString(),
