@@ -128,13 +128,13 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
               Suggest what is not locked
             </button>
           </div>
-          {said.length > 0 && (
-            <ul role="status" className="space-y-1">
+          <div role="status">
+            <ul className="space-y-1">
               {said.map((words) => (
                 <li key={words}>{words}</li>
               ))}
             </ul>
-          )}
+          </div>
           <SidePanel
             plan={shown}
             world={world}
