@@ -52,6 +52,7 @@ const planFor = (
   minutes: 60,
   startsAt: '2030-03-07T16:00:00.000Z',
   purpose: 'strength',
+  space: 'lane',
   template: false,
   note: '',
   blocks: [

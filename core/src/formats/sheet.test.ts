@@ -15,6 +15,7 @@ const planOf = (ids: readonly string[]): Plan => ({
   minutes: 45,
   startsAt: null,
   purpose: 'strength',
+  space: 'lane',
   template: false,
   note: '',
   blocks: [

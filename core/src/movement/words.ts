@@ -1,5 +1,5 @@
 /** Slugs of the vocabulary as people read them. */
-import type { Demand, Direction, Focus, KitItem, Lever, Plane, Severity, Sides, View } from './vocabulary.js';
+import type { Demand, Direction, Focus, KitItem, Lever, Plane, Severity, Sides, Space, View } from './vocabulary.js';
 import type { KitNeed } from './schema.js';
 
 const SPECIAL: Readonly<Record<string, string>> = {
@@ -41,6 +41,12 @@ export const PLANE_WORDS: Readonly<Record<Plane, string>> = {
   sagittal: 'forward and back',
   frontal: 'side to side',
   transverse: 'turning',
+};
+
+export const SPACE_WORDS: Readonly<Record<Space, string>> = {
+  spot: 'a spot to stand',
+  mat: 'a mat',
+  lane: 'a lane to travel',
 };
 
 export const SIDES_WORDS: Readonly<Record<Sides, string>> = {

@@ -33,6 +33,13 @@ const UPPER: readonly string[] = ['push', 'pull'];
 export const jumpFor = ({ pattern }: Pick<MovementSummary, 'pattern'>): number =>
   UPPER.includes(pattern) ? ALLOWED_JUMP.upper : ALLOWED_JUMP.lower;
 
+/** Demand for a spotter from which nobody goes heavier alone. */
+const SPOTTED = 2;
+
+/** Where a movement asks for a spotter the load stays at what was lifted; elsewhere there is no cap. */
+export const capFor = ({ demands }: Pick<MovementSummary, 'demands'>, kg: number | null | undefined): number | null =>
+  (demands['spotter-needed'] ?? 0) >= SPOTTED ? (kg ?? null) : null;
+
 /** What comes nearest to the load of last time from below; a band or nothing where it was not weighed. */
 const loadLike = (loads: readonly Load[], kg: number | null): Load | null => {
   const weighed = loads.filter((load) => load.kg !== null);
@@ -83,6 +90,7 @@ export function laneFor({ clientId, movement, purpose, past, kit, ease, fromKg }
     loads,
     faults: last.sets.every(({ clean }) => clean) ? [] : ['a fault that was open last time'],
     jump: jumpFor(movement),
+    capKg: capFor(movement, done.kg),
     pain: null,
   });
   const held = ease && !EASING.includes(next.kind);

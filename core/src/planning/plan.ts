@@ -7,7 +7,7 @@ import type { MovementSummary } from '../formats/answers.js';
 import type { Checked } from '../movement/check.js';
 import { problemsOf } from '../movement/problem.js';
 import { slug, text } from '../movement/schema.js';
-import { KIT_ITEMS, PURPOSES } from '../movement/vocabulary.js';
+import { KIT_ITEMS, PURPOSES, SPACES } from '../movement/vocabulary.js';
 
 /** In the order in which a session usually has them. */
 export const BLOCK_KINDS = [
@@ -88,6 +88,8 @@ export const planSchema = z
     minutes: whole(5, DAY_MINUTES),
     startsAt: z.iso.datetime('must be a UTC time such as 2030-01-31T17:05:00.000Z').nullable(),
     purpose: z.enum(PURPOSES),
+    /** The room there is to work in. */
+    space: z.enum(SPACES),
     /** A plan to start others from. */
     template: z.boolean(),
     note: z.string().max(2000, 'must be at most 2000 characters'),

@@ -8,6 +8,7 @@ import {
   carryForward,
   checkPlan,
   coverageOf,
+  laneFor,
   lastVisit,
   minuteWords,
   orderCost,
@@ -88,6 +89,7 @@ const planWith = (blocks: Block[], minutes = 60): Plan => ({
   minutes,
   startsAt: null,
   purpose: 'strength',
+  space: 'lane',
   template: false,
   note: '',
   blocks,
@@ -495,4 +497,20 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     ],
   };
   expect(next({ sets: failed })).toEqual([['squat', 8]]);
+});
+
+test('what asks for a spotter is done no heavier than last time; elsewhere the next weight is taken', () => {
+  const sets = [{ amount: 18, effort: 'easy' as const, clean: true, kg: 16 }];
+  const dose = (demands: MovementSummary['demands']) =>
+    laneFor({
+      clientId: clientId(0),
+      movement: movement('press', { kit: [[{ item: 'dumbbell', count: 2 }]], demands }),
+      purpose: 'strength',
+      past: [{ at: NOW, sets }],
+      kit: KIT,
+    });
+  expect(dose({})).toMatchObject({ change: 'up', lane: { load: { kg: 20 }, amount: 8 } });
+  const spotted = dose({ 'spotter-needed': 2 });
+  expect(spotted).toMatchObject({ change: 'slower', lane: { load: { kg: 16 }, tempo: '3-0-1-0' } });
+  expect(spotted.lane.why).toContain('No spotter: not above 16 kg');
 });

@@ -125,6 +125,7 @@ export const planOver = (movements: readonly MovementSummary[], people = 3): fc.
           minutes,
           startsAt: null,
           purpose: 'strength',
+          space: 'lane',
           template: false,
           note: '',
           blocks: blocks.map((one) => ({

@@ -1,5 +1,5 @@
 /** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
-import { label, PURPOSES, type Purpose } from '@waxwing/core/movement';
+import { label, PURPOSES, SPACE_WORDS, SPACES, type Purpose, type Space } from '@waxwing/core/movement';
 import { useId, useState } from 'react';
 
 function Typed({
@@ -104,22 +104,42 @@ export function TempoField({
   );
 }
 
-/** What a plan is for: it chooses the dose windows. */
-export function AimField({ value, onChange }: { value: Purpose; onChange: (value: Purpose) => void }) {
+function Choice<T extends string>({
+  title,
+  all,
+  words,
+  value,
+  onChange,
+}: {
+  title: string;
+  all: readonly T[];
+  words: (one: T) => string;
+  value: T;
+  onChange: (value: T) => void;
+}) {
   return (
     <label>
-      <span className="quiet block text-sm">Aim</span>
-      <select
-        className="select w-full min-w-32"
-        value={value}
-        onChange={(event) => onChange(event.target.value as Purpose)}
-      >
-        {PURPOSES.map((one) => (
+      <span className="quiet block text-sm">{title}</span>
+      <select className="select w-full min-w-32" value={value} onChange={(event) => onChange(event.target.value as T)}>
+        {all.map((one) => (
           <option key={one} value={one}>
-            {label(one)}
+            {words(one)}
           </option>
         ))}
       </select>
     </label>
   );
 }
+
+interface ChoiceProps<T> {
+  value: T;
+  onChange: (value: T) => void;
+}
+
+/** What a plan is for: it chooses the dose windows. */
+export const AimField = (props: ChoiceProps<Purpose>) => <Choice title="Aim" all={PURPOSES} words={label} {...props} />;
+
+/** The room there is: movements that need more are not suggested. */
+export const RoomField = (props: ChoiceProps<Space>) => (
+  <Choice title="Room" all={SPACES} words={(one) => SPACE_WORDS[one]} {...props} />
+);

@@ -1,6 +1,6 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
 import type { StoredPlan } from '@waxwing/core/formats';
-import { inWords, PATTERNS, type Pattern, type Purpose } from '@waxwing/core/movement';
+import { inWords, PATTERNS, type Pattern, type Purpose, type Space } from '@waxwing/core/movement';
 import { carryForward, DAY_MINUTES, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -12,7 +12,7 @@ import { Empty, Failed } from '../shell/states';
 import { dayWords, localField } from '../words/dates';
 import { bare } from './use-plan-draft';
 import { forPeople } from './edit';
-import { AimField } from './fields';
+import { AimField, RoomField } from './fields';
 import { useWorld, type World } from './use-world';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
@@ -42,6 +42,7 @@ export function NewPlanScreen() {
   const [chosen, choose] = useState<string[]>(params.getAll('client'));
   const [minutes, setMinutes] = useState('60');
   const [purpose, setPurpose] = useState<Purpose>('strength');
+  const [space, setSpace] = useState<Space>('lane');
   const [at, setAt] = useState(nextHour);
   const [start, setStart] = useState<Start>('suggest');
   const [wanted, want] = useState<Pattern[]>([]);
@@ -75,6 +76,7 @@ export function NewPlanScreen() {
       minutes: length,
       startsAt,
       purpose,
+      space,
       template: false,
       note: '',
       blocks: [],
@@ -85,7 +87,7 @@ export function NewPlanScreen() {
       const plan = { ...forPeople(here, { ...base, ...rest }, chosen), name: `${names}: ${name}`.slice(0, 80) };
       return { plan, reasons: [] };
     }
-    const { blocks, reasons } = await blocksFor(here, start, { minutes: length, purpose, wanted });
+    const { blocks, reasons } = await blocksFor(here, start, { minutes: length, purpose, space, wanted });
     return { plan: { ...base, blocks }, reasons };
   };
   const submit = async (here: World) => {
@@ -130,7 +132,7 @@ export function NewPlanScreen() {
           ))}
         </div>
       </fieldset>
-      <div className="grid gap-4 sm:grid-cols-3">
+      <div className="grid gap-4 sm:grid-cols-2 md:grid-cols-4">
         <label>
           <span className="quiet block text-sm">Minutes</span>
           <input
@@ -147,6 +149,7 @@ export function NewPlanScreen() {
           )}
         </label>
         <AimField value={purpose} onChange={setPurpose} />
+        <RoomField value={space} onChange={setSpace} />
         <label>
           <span className="quiet block text-sm">When</span>
           <input
@@ -227,7 +230,7 @@ export function NewPlanScreen() {
 async function blocksFor(
   world: World,
   start: Start,
-  { minutes, purpose, wanted }: { minutes: number; purpose: Purpose; wanted: Pattern[] },
+  { minutes, purpose, space, wanted }: { minutes: number; purpose: Purpose; space: Space; wanted: Pattern[] },
 ): Promise<{ blocks: Block[]; reasons: string[] }> {
   if (start === 'empty') return { blocks: [], reasons: [] };
   const { suggestClients: clients, movements, studio } = world;
@@ -242,7 +245,7 @@ async function blocksFor(
     purpose,
     clients,
     kit: studio.kit,
-    space: 'lane',
+    space,
     wanted,
     // What is carried forward stays; a warm-up, the trunk, stretches and what there is time for come round it.
     without: [],

@@ -13,6 +13,7 @@ const PLAN: Plan = {
   minutes: 60,
   startsAt: null,
   purpose: 'strength',
+  space: 'lane',
   template: false,
   note: '',
   blocks: [],

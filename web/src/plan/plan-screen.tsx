@@ -23,7 +23,7 @@ import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
 import { BlockEditor } from './block-editor';
 import { addBlock, copyOf, moveItem, withBlocks } from './edit';
-import { AimField, NumberField } from './fields';
+import { AimField, NumberField, RoomField } from './fields';
 import { SidePanel } from './side-panel';
 import { Stations } from './stations-panel';
 import { Tape } from './tape';
@@ -76,7 +76,7 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
       purpose: plan.purpose,
       clients: world.suggestClients,
       kit: world.studio.kit,
-      space: 'lane',
+      space: plan.space,
       wanted: [],
       without: [],
       blocks: plan.blocks,
@@ -219,6 +219,7 @@ function Header({
           onChange={(minutes) => change({ ...plan, minutes })}
         />
         <AimField value={plan.purpose} onChange={(purpose) => change({ ...plan, purpose })} />
+        <RoomField value={plan.space} onChange={(space) => change({ ...plan, space })} />
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-2">
         {world.clients.map((client) => (

@@ -1,7 +1,7 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
 import { bodyLoad, estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
 import { EFFORTS, label, weightWords, type Effort } from '@waxwing/core/movement';
-import { jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
+import { capFor, jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
 import { useState } from 'react';
 import { NumberField } from './fields';
 import type { World } from './use-world';
@@ -65,6 +65,7 @@ function Trial({
     loads,
     faults: [],
     jump: jumpFor(movement),
+    capKg: capFor(movement, load?.kg),
   });
   const reps = movement.dose.mode === 'reps';
   const strength = reps && load?.kg ? estimate(load.kg, amount + left) : null;
