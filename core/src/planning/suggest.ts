@@ -253,7 +253,8 @@ function picksFor(
   for (const [id, sessions] of done)
     for (const { to, readyWhen } of ladder.rungs.get(id)?.harder ?? []) {
       if (done.has(to)) passed.add(id);
-      else if (readyWhen && readiness(readyWhen, sessions).ready) readyFor.set(to, id);
+      // Nobody goes up on a bad day.
+      else if (!client.ease && readyWhen && readiness(readyWhen, sessions).ready) readyFor.set(to, id);
     }
   return all
     .filter(({ movement }) => slot.roles.includes(movement.role))

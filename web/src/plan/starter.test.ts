@@ -1,0 +1,171 @@
+/** Planning with the real starter library: whatever limit somebody has, what is suggested is lawful, fits its slot and can be done with the kit. */
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { limitsFromPain } from '@waxwing/core/coaching';
+import { loadsFor } from '@waxwing/core/dosage';
+import type { MovementSummary } from '@waxwing/core/formats';
+import { buildLadder } from '@waxwing/core/ladder';
+import { DEMANDS, opennessFor, REGIONS, type KitPiece, type Limit } from '@waxwing/core/movement';
+import {
+  checkPlan,
+  orderPlan,
+  pushPull,
+  coverageOf,
+  shortagesOf,
+  suggestSession,
+  totalsOfPlan,
+  warningsOf,
+  type Plan,
+  type SuggestClient,
+  type WarnContext,
+} from '@waxwing/core/planning';
+import { loadLibrary } from '@waxwing/library';
+import { join } from 'node:path';
+import { v7 as uuidv7 } from 'uuid';
+
+const NOW = '2030-03-01T10:00:00.000Z';
+const KIT: KitPiece[] = [
+  ...[4, 6, 8, 10, 12.5, 15].map((kg): KitPiece => ({ item: 'dumbbell', count: 2, kg })),
+  { item: 'bell', count: 1, kg: 12 },
+  { item: 'bench', count: 1 },
+  { item: 'chair', count: 2 },
+  { item: 'mat', count: 4 },
+  { item: 'step', count: 1 },
+];
+
+let movements: MovementSummary[];
+let find: (id: string) => MovementSummary | undefined;
+beforeAll(() => {
+  const all = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
+  const { levels } = buildLadder(all);
+  movements = all.map((movement) => ({ ...movement, level: levels.get(movement.id) ?? 0 }));
+  const byId = new Map(movements.map((movement) => [movement.id, movement]));
+  find = (id) => byId.get(id);
+});
+
+const client = (name: string, limits: readonly Limit[], change: Partial<SuggestClient> = {}): SuggestClient => ({
+  id: uuidv7(),
+  name,
+  limits,
+  sets: {},
+  avoid: [],
+  ease: null,
+  ...change,
+});
+
+function planFor(clients: readonly SuggestClient[], minutes: number): { plan: Plan; reasons: string[] } {
+  const { blocks, reasons } = suggestSession({
+    minutes,
+    purpose: 'strength',
+    clients,
+    movements,
+    kit: KIT,
+    space: 'lane',
+    wanted: [],
+    without: [],
+    blocks: [],
+    notThese: [],
+    now: NOW,
+    newId: uuidv7,
+  });
+  const plan: Plan = {
+    name: 'Plan',
+    clientIds: clients.map(({ id }) => id),
+    minutes,
+    startsAt: null,
+    purpose: 'strength',
+    space: 'lane',
+    template: false,
+    note: '',
+    blocks,
+  };
+  return { plan, reasons };
+}
+
+const around = (clients: readonly SuggestClient[]): WarnContext => ({
+  find,
+  knows: (clientId, id) => (clients.find((one) => one.id === clientId)?.sets[id]?.length ?? 0) > 0,
+  clients,
+  movements,
+  kit: KIT,
+  newId: uuidv7,
+  instead: () => undefined,
+});
+
+const lanes = (plan: Plan) => plan.blocks.flatMap(({ items }) => items.flatMap((item) => item.lanes));
+
+describe('a session from the starter library', () => {
+  test.each(DEMANDS)('for somebody who may do nothing of %s is whole, lawful and in time', (demand) => {
+    const one = client('Ada', [{ demand, allowed: 0, reason: 'not at all' }]);
+    const { plan, reasons } = planFor([one], 45);
+    expect(checkPlan(plan).ok).toBe(true);
+    for (const { movementId } of lanes(plan))
+      expect([movementId, opennessFor(find(movementId)?.demands ?? {}, one.limits)]).not.toEqual([
+        movementId,
+        'closed',
+      ]);
+    expect(warningsOf(plan, around([one])).filter(({ severity }) => severity !== 'polish')).toEqual([]);
+    const { seconds, over } = totalsOfPlan(plan, around([one]));
+    expect(over).toBe(0);
+    // Either there is a real session, or it is said what is closed.
+    expect(seconds > 25 * 60 || reasons.some((reason) => reason.includes('closed by'))).toBe(true);
+    const [push, pull] = pushPull(coverageOf(plan, one.id, around([one])));
+    expect(push === 0 || pull > 0 || reasons.length > 0).toBe(true);
+  });
+
+  test.each(REGIONS)('with sharp pain at the %s loads nothing there', (region) => {
+    const one = client('Ada', limitsFromPain([{ region, quality: 'sharp' }]));
+    const { plan } = planFor([one], 30);
+    for (const { movementId } of lanes(plan))
+      expect(opennessFor(find(movementId)?.demands ?? {}, one.limits)).not.toBe('closed');
+    expect(plan.blocks.length).toBeGreaterThan(1);
+  });
+
+  test('for four people has real weights for everybody, no two on one piece, and its best order already', () => {
+    const four = ['Ada', 'Bo', 'Cy', 'Di'].map((name, i) =>
+      client(name, i === 2 ? [{ demand: 'weight-on-wrist', allowed: 0, reason: 'wrist' }] : []),
+    );
+    const { plan } = planFor(four, 60);
+    const context = around(four);
+    for (const lane of lanes(plan))
+      if (lane.load) expect(loadsFor(find(lane.movementId)?.kit ?? [], KIT)).toContainEqual(lane.load);
+    const short = plan.blocks.flatMap(({ items }) =>
+      items.filter((item) => shortagesOf(item.lanes, KIT, context).length > 0),
+    );
+    // What cannot be shared is named, with another real weight to take where there is one.
+    const named = warningsOf(plan, context).filter(({ id }) => id.startsWith('short'));
+    expect(new Set(named.map(({ itemId }) => itemId))).toEqual(new Set(short.map(({ id }) => id)));
+    expect(orderPlan(plan, context).moved).toBe(false);
+    expect(totalsOfPlan(plan, context).over).toBe(0);
+    for (const block of plan.blocks)
+      for (const item of block.items)
+        expect(new Set(item.lanes.map(({ clientId }) => clientId)).size).toBe(item.lanes.length);
+  });
+
+  test('goes on with what was begun, a rung up where it is earned, and not heavier on a bad day', () => {
+    const sets = {
+      'bodyweight-squat': [1, 4].map((days) => ({
+        at: new Date(Date.parse(NOW) - days * 86_400_000).toISOString(),
+        sets: [1, 2, 3].map(() => ({ amount: 15, effort: 'easy' as const, clean: true, kg: null })),
+      })),
+      'bent-over-row': [
+        {
+          at: '2030-02-27T10:00:00.000Z',
+          sets: [1, 2, 3].map(() => ({ amount: 12, effort: 'easy' as const, clean: true, kg: 20 })),
+        },
+      ],
+    };
+    const fresh = lanes(planFor([client('Ada', [], { sets })], 60).plan);
+    const harder =
+      buildLadder(movements)
+        .rungs.get('bodyweight-squat')
+        ?.harder.map(({ to }) => to) ?? [];
+    expect(fresh.filter(({ movementId }) => harder.includes(movementId))).toHaveLength(1);
+    expect(fresh.find(({ movementId }) => harder.includes(movementId))?.why).toMatch(/^Ready for this rung/);
+    expect(fresh.map(({ movementId }) => movementId)).not.toContain('bodyweight-squat');
+    const tired = lanes(planFor([client('Ada', [], { sets, ease: 'poor sleep' })], 60).plan);
+    const row = tired.find(({ movementId }) => movementId === 'bent-over-row');
+    expect(tired.map(({ movementId }) => movementId)).toContain('bodyweight-squat');
+    expect([row?.load?.kg, row?.amount]).toEqual([20, 12]);
+    expect(tired.filter(({ load }) => (load?.kg ?? 0) > 20)).toEqual([]);
+  });
+});
