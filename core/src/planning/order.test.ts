@@ -91,6 +91,24 @@ describe('the best order', () => {
   });
 });
 
+test('of many that are in a lawful order stays lawful: locks, pairs, and what comes after its parts', () => {
+  fc.assert(
+    fc.property(problem(14, 16), (drawn) => {
+      const one = {
+        ...free(drawn),
+        locked: drawn.locked.map((_, i) => (i === 4 ? 4 : null)),
+        then: drawn.then.map((_, i) => (i === 6 ? 7 : null)),
+        after: drawn.after.map((_, i) => (i === 12 ? [1, 10] : [])),
+      };
+      const best = bestOrder(one);
+      expect(best).not.toBeNull();
+      expect(orderCost(one, best ?? [])).toBeLessThanOrEqual(orderCost(one, [...one.step.keys()]));
+      expect(best?.toSorted((a, b) => a - b)).toEqual([...one.step.keys()]);
+    }),
+    { numRuns: 6, endOnFailure: true },
+  );
+});
+
 test('the local search finds what the exact one finds, where both can look', () => {
   fc.assert(
     fc.property(problem(6, 10), (drawn) => {

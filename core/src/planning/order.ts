@@ -131,7 +131,8 @@ const STRAY = 1.06;
 function searched(problem: OrderProblem, given: readonly number[], shakes = SHAKES): number[] | null {
   const dice = mulberry(problem.size);
   const flat = laidFlat(problem);
-  const now = Int32Array.from(lawful(problem, given));
+  let now = Int32Array.from(given);
+  if (!flat.keeps(now)) now = Int32Array.from(lawful(problem, given));
   if (!flat.keeps(now)) return null;
   let bestCost = settle(now, flat);
   let best = [...now];
