@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { expect, test } from './studio.js';
+import { expect, find, test } from './studio.js';
 
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
 const saved = (page: Page) => page.getByText('Saved', { exact: true }).waitFor();
@@ -171,6 +171,12 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await expect(page.getByText(/Held today: poor sleep/).first()).toBeVisible();
   await expect(page.getByText('Forward lunge')).toHaveCount(0);
   await expect(page.getByText(/is closed for/)).toHaveCount(0);
+
+  // Nor does the floor, whatever it is asked for.
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Start a session' }).click();
+  await find(page, 'Forward lunge');
+  await expect(page.getByRole('button', { name: /^Forward lunge.*sharp pain at the knee today/ })).toBeDisabled();
 
   await page.goto(address);
   const [file] = await Promise.all([

@@ -5,6 +5,7 @@ import {
   awaitsClearance,
   easeOf,
   limitsFromPain,
+  limitsHolding,
   limitsOfToday,
   READINESS_QUESTIONS,
   readinessCheckSchema,
@@ -48,6 +49,11 @@ test('pain of today closes what it must today and nothing tomorrow; soreness and
       const pains = today.pains.filter(({ quality }) => quality !== 'sore');
       expect(limitsOfToday(today, DAY)).toEqual(limitsFromPain(pains as Parameters<typeof limitsFromPain>[0]));
       expect(limitsOfToday(today, '2030-03-02')).toEqual([]);
+      const lasting = { demand: 'impact', allowed: 1, reason: 'knee' } as const;
+      const past = { ...lasting, until: '2030-02-28' };
+      const client = { limits: [lasting, past], today };
+      expect(limitsHolding(client, DAY)).toEqual([lasting, ...limitsOfToday(today, DAY)]);
+      expect(limitsHolding(client, '2030-03-02')).toEqual([lasting]);
       expect(easeOf(today, '2030-03-02')).toBeNull();
       const holds = today.sleep <= 2 || today.energy <= 2 || pains.length < today.pains.length;
       expect(easeOf(today, DAY) !== null).toBe(holds);

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { REGIONS } from '../movement/vocabulary.js';
 import type { Checked } from '../movement/check.js';
-import type { Limit } from '../movement/limits.js';
+import { limitsOn, type Limit } from '../movement/limits.js';
 import { problemsOf } from '../movement/problem.js';
 import { limitsFromPain, PAIN_QUALITIES, type Pain } from './pain.js';
 
@@ -68,6 +68,12 @@ const isPain = (one: TodayCheck['pains'][number]): one is TodayCheck['pains'][nu
 /** Limits of one day: from pain; soreness of worked muscles is no limit. A check of another day says nothing. */
 export const limitsOfToday = (check: TodayCheck | null, today: string): Limit[] =>
   check?.on === today ? limitsFromPain(check.pains.filter(isPain)) : [];
+
+/** Every limit of a client that holds on a day (YYYY-MM-DD): the recorded ones, and what that day's check closes. */
+export const limitsHolding = (client: { limits: readonly Limit[]; today: TodayCheck | null }, day: string): Limit[] => [
+  ...limitsOn(client.limits, day),
+  ...limitsOfToday(client.today, day),
+];
 
 /** At or below this, sleep or energy is poor. */
 const POOR = 2;

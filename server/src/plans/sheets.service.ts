@@ -2,9 +2,9 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { FigureLibrary } from '@waxwing/core/body';
-import { limitsOfToday } from '@waxwing/core/coaching';
+import { limitsHolding } from '@waxwing/core/coaching';
 import { sheetMarkdown, sheetOf, type Sheet, type StoredPlan } from '@waxwing/core/formats';
-import { kitCounts, limitsOn, opennessFor, tagsInForce, underRules, usableOption } from '@waxwing/core/movement';
+import { kitCounts, opennessFor, tagsInForce, underRules, usableOption } from '@waxwing/core/movement';
 import { secondsOf, timelineOf } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
@@ -38,8 +38,7 @@ export class SheetsService {
     const record = await this.records.of(clientId);
     const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
     const now = new Date().toISOString();
-    const day = now.slice(0, 10);
-    const limits = [...limitsOn(client.limits, day), ...limitsOfToday(client.today, day)];
+    const limits = limitsHolding(client, localDay());
     const kit = kitCounts(studio.kit);
     const done = new Map<string, ReadonlySet<string>>();
     for (const id of plan.clientIds) done.set(id, new Set(Object.keys((await this.records.of(id)).sets)));
@@ -101,3 +100,6 @@ const dateWords = (iso: string | null): string | null =>
     hour: '2-digit',
     minute: '2-digit',
   }).format(new Date(iso));
+
+/** Today as the people here count it, YYYY-MM-DD. */
+const localDay = (): string => new Date().toLocaleDateString('en-CA');

@@ -1,6 +1,13 @@
 /** Everything that the floor computes for one client: where they are, what may come next, and what to say now. */
 import type { Client, ClientRecord, MovementPage, MovementSummary, Studio } from '@waxwing/core/formats';
-import { advise, limitsFromPain, teachingCues, type Advice, type TeachingCue } from '@waxwing/core/coaching';
+import {
+  advise,
+  limitsFromPain,
+  limitsHolding,
+  teachingCues,
+  type Advice,
+  type TeachingCue,
+} from '@waxwing/core/coaching';
 import {
   buildCatalog,
   readiness,
@@ -15,7 +22,6 @@ import {
   faultKey,
   fitFor,
   kitCounts,
-  limitsOn,
   tagsInForce,
   underRules,
   usableOption,
@@ -84,7 +90,7 @@ export function useLane(live: LiveSession, clientId: string): { view: LaneView |
     return { view: undefined, error };
   const tags = tagsInForce(rules.data, studio.data.houseRules, client.data.houseRules);
   const page = whole && { ...whole, movement: underRules(whole.movement, withSeen(tags, whole.movement, entry)) };
-  const limits = [...limitsOn(client.data.limits, today()), ...limitsFromPain(lane.pains)];
+  const limits = [...limitsHolding(client.data, today()), ...limitsFromPain(lane.pains)];
   const kit = kitCounts(studio.data.kit);
   const hurt = lane.pains.filter((pain) => pain.quality === 'sharp').flatMap((pain) => pain.movementId ?? []);
   const view: LaneView = {

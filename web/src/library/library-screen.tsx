@@ -1,4 +1,5 @@
 /** The library: every movement by family and level, or what a search finds, narrowed by what is at hand and who is waiting. */
+import { limitsHolding } from '@waxwing/core/coaching';
 import type { MovementSummary } from '@waxwing/core/formats';
 import {
   fitFor,
@@ -6,7 +7,6 @@ import {
   kitCounts,
   kitWords,
   label,
-  limitsOn,
   PATTERNS,
   POSITIONS,
   usableOption,
@@ -366,7 +366,7 @@ function useFilter(params: URLSearchParams): Filter {
       home: counted(HOUSEHOLD),
       none: kitCounts([]),
     }[params.get('kit') ?? ''];
-    const limits: Limit[] = limitsOn(client?.limits ?? [], today());
+    const limits: Limit[] = client ? limitsHolding(client, today()) : [];
     const fitOf = client ? (movement: MovementSummary) => fitFor(movement.demands, limits) : null;
     const pattern = params.get('pattern');
     const position = params.get('position');

@@ -1,16 +1,8 @@
 /** What could stand in for a movement: a reason, a client and a kit in; ranked answers with reasons out, and what was ruled out by what. */
+import { limitsHolding } from '@waxwing/core/coaching';
 import type { MovementSummary } from '@waxwing/core/formats';
 import { buildCatalog, substitutes, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
-import {
-  HOUSEHOLD,
-  inWords,
-  kitCounts,
-  label,
-  limitsOn,
-  REGIONS,
-  type KitItem,
-  type Region,
-} from '@waxwing/core/movement';
+import { HOUSEHOLD, inWords, kitCounts, label, REGIONS, type KitItem, type Region } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -71,7 +63,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
     from: from.id,
     reason,
     region,
-    limits: limitsOn(client?.limits ?? [], today()),
+    limits: client ? limitsHolding(client, today()) : [],
     kit: kit[kitChoice] ?? kit.studio,
     most: 8,
   });

@@ -39,7 +39,7 @@ const piece: fc.Arbitrary<KitPiece> = fc
       ...(stack ? { stepKg: inKg(stack.step), mostKg: inKg(stack.most) } : {}),
       ...(changeSeconds === undefined ? {} : { changeSeconds }),
       ...(order ? { order } : {}),
-      ...(heightsCm ? { heightsCm } : {}),
+      ...(heightsCm ? { heightsCm: [...heightsCm] } : {}),
     };
   });
 

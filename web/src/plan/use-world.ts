@@ -1,8 +1,8 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
-import { easeOf, limitsOfToday } from '@waxwing/core/coaching';
+import { easeOf, limitsHolding } from '@waxwing/core/coaching';
 import type { Client, ClientRecord, MovementSummary, Studio } from '@waxwing/core/formats';
 import { buildCatalog, substitutes } from '@waxwing/core/ladder';
-import { kitCounts, limitsOn, opennessFor, usableOption } from '@waxwing/core/movement';
+import { kitCounts, opennessFor, usableOption } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
@@ -34,12 +34,6 @@ export interface World {
   planner: Remote<Planner>;
 }
 
-/** Limits of a client that hold today, pain of today included. */
-export const limitsNow = (client: Client, day = today()) => [
-  ...limitsOn(client.limits, day),
-  ...limitsOfToday(client.today, day),
-];
-
 /** The world of some clients; undefined until all of it is here. */
 export function useWorld(clientIds: readonly string[]): { world: World | undefined; error: Error | null } {
   const movements = useQuery(movementsQuery);
@@ -59,7 +53,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
     const all = movements.data;
     const byId = new Map(all.map((movement) => [movement.id, movement]));
     const recordOf = new Map(people.map(({ id }, i) => [id, pasts[i] as ClientRecord]));
-    const limits = new Map(people.map((client) => [client.id, limitsNow(client)]));
+    const limits = new Map(people.map((client) => [client.id, limitsHolding(client, today())]));
     const kit = studio.data.kit;
     const counts = kitCounts(kit);
     return {
