@@ -152,7 +152,8 @@ export function reach(
           nextEdge.push(step.to);
         }
     }
-    edge = nextEdge;
+    // Which of two ways of one length is taken must not hang on the order of the library.
+    edge = nextEdge.sort();
   }
   found.delete(start);
   return found;
