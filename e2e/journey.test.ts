@@ -76,6 +76,7 @@ test('from finding a movement to reviewing the session, through a reload and a s
 test('taps made while the server is away go out after the page was closed', async ({ context, page, studio }) => {
   await studio.openFloor(page, 'Tove Lindqvist', 'Goblet squat');
   const address = page.url();
+  await expect(page.getByText('All saved')).toBeVisible();
   await studio.stop();
   await page.getByRole('button', { name: 'Set done' }).click();
   await expect(page.getByText('1 tap kept on this device')).toBeVisible();
