@@ -64,6 +64,18 @@ describe('the outbox', () => {
     expect(outbox.outboxState()).toEqual({ waiting: 0, refused: 0, why: null, reachable: true });
   });
 
+  test('sends a tap by itself that is made in whichever moment the one before is done with', async () => {
+    // A tap at each turn of the sender's work, the last of them when it is about to end.
+    for (let turns = 0; turns < 40; turns += 1) {
+      const before = server.stored.size;
+      await outbox.keep([event(1000 + 2 * turns)]);
+      for (let i = 0; i < turns; i += 1) await new Promise(setImmediate);
+      await outbox.keep([event(1001 + 2 * turns)]);
+      for (let i = 0; i < 400 && outbox.outboxState().waiting > 0; i += 1) await new Promise(setImmediate);
+      expect([turns, server.stored.size - before]).toEqual([turns, 2]);
+    }
+  });
+
   test('loses nothing while the server is away, not even when the page is closed, and sends by itself later', async () => {
     server.away = true;
     await outbox.keep([event(1)]);

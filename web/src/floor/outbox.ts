@@ -86,7 +86,11 @@ let pause = RETRY_FIRST_MS;
 /** Sends what is waiting, oldest first; tries again by itself while the server does not answer. */
 export function flushOutbox(): Promise<void> {
   again = true;
-  return (flushing ??= sendAll().finally(() => (flushing = undefined)));
+  return (flushing ??= sendAll().finally(() => {
+    flushing = undefined;
+    // A tap that came after the last look and before this moment found a sender that was already done.
+    if (again && state.reachable) void flushOutbox();
+  }));
 }
 
 async function sendAll(): Promise<void> {
