@@ -9,7 +9,7 @@ import type {
   StoredPlan,
 } from '@waxwing/core/formats';
 import type { Problem } from '@waxwing/core/movement';
-import type { Plan } from '@waxwing/core/planning';
+import { emptyPlan, type Plan } from '@waxwing/core/planning';
 import type { SessionEvent } from '@waxwing/core/session';
 import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
@@ -47,14 +47,9 @@ const planFor = (
   movements: string[] = ['goblet-squat', 'push-up'],
   change: object = {},
 ): Plan => ({
+  ...emptyPlan(clientIds, 60),
   name: 'Thursday',
-  clientIds,
-  minutes: 60,
   startsAt: '2030-03-07T16:00:00.000Z',
-  purpose: 'strength',
-  space: 'lane',
-  template: false,
-  note: '',
   blocks: [
     {
       id: uuidv7(),
@@ -182,7 +177,8 @@ describe('a sheet', () => {
       .body as OutboxMessage;
     const { items } = (await server.http.get('/api/outbox').expect(200)).body as { items: OutboxMessage[] };
     expect(items[0]).toMatchObject({ name: sent.name, subject: 'Für Adá' });
-    expect(items[0]?.to).toContain('ada@example.org');
+    expect(items[0]?.to).toBe('ada@example.org');
+    expect(items[0]).toEqual(sent);
     const message = (await server.http.get(`/api/outbox/${sent.name}`).buffer(true).parse(bytes).expect(200))
       .body as Buffer;
     expect(message.toString()).toMatch(/Content-Type: application\/pdf; name=sheet.pdf/);
@@ -233,6 +229,11 @@ describe('a client file', () => {
     const session = await shared(ada, bo);
     const plan = await keep(planFor([ada.id, bo.id]));
     const own = await keep(planFor([ada.id]));
+    for (const { id } of [ada, bo])
+      await server.http
+        .post(`/api/plans/${plan.id}/send`)
+        .send({ clientId: id, to: 'somebody@example.org' })
+        .expect(201);
     const file = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
     expect(file.client).toMatchObject({ name: 'Ada File', healthNote: 'knee', bodyKg: 61.5 });
     expect(file.sessions.flatMap(({ events }) => events.map(({ clientId }) => clientId))).toEqual([ada.id, ada.id]);
@@ -243,6 +244,9 @@ describe('a client file', () => {
     await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada File' }).expect(204);
     await server.http.get(`/api/clients/${ada.id}`).expect(404);
     await server.http.get(`/api/plans/${own.id}`).expect(404);
+    // A message that waits for somebody who is gone goes with them.
+    const { items } = (await server.http.get('/api/outbox')).body as { items: OutboxMessage[] };
+    expect(items.filter(({ to }) => to === 'somebody@example.org')).toHaveLength(1);
     const left = (await server.http.get(`/api/plans/${plan.id}`).expect(200)).body as StoredPlan;
     expect(left.clientIds).toEqual([bo.id]);
     const kept = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;

@@ -2,7 +2,9 @@
  * What the next set should be, from what was done, how it felt, how clean it was, and the weights that really exist.
  * Form gates load: nothing goes up while a serious fault is open or after pain. Every answer says why in one sentence.
  */
-import type { DoseMode, DoseWindow, Effort } from '../movement/index.js';
+import type { DoseWindow } from '../movement/schema.js';
+import type { DoseMode, Effort } from '../movement/vocabulary.js';
+import { UNIT_WORDS } from '../movement/words.js';
 import type { PainQuality } from '../coaching/pain.js';
 import type { Load } from './loads.js';
 import { equalEffort, expectedReps, MOST_REPS, REPS_LEFT } from './strength.js';
@@ -49,7 +51,6 @@ export interface NextSet {
 const LEFT_AFTER_STEP = 2;
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
-const unit = (mode: DoseMode): string => (mode === 'reps' ? 'reps' : mode === 'time' ? 's' : 'm');
 
 /** Reps and what is left, as one number to failure. */
 const toFailure = ({ amount, effort, left }: SetSituation): number => amount + (left ?? REPS_LEFT[effort]);
@@ -73,7 +74,11 @@ export function nextSet(s: SetSituation): NextSet {
     return keep('hold', Math.min(s.amount, window.high), `Nothing goes up while this stays: ${s.faults.join(', ')}.`);
   }
   if (s.effort === 'hard')
-    return keep('hold', Math.min(s.amount, window.high), `Hard at ${s.amount} ${unit(mode)}: do it once more, clean.`);
+    return keep(
+      'hold',
+      Math.min(s.amount, window.high),
+      `Hard at ${s.amount} ${UNIT_WORDS[mode]}: do it once more, clean.`,
+    );
   if (s.amount < window.high) {
     const more = mode === 'reps' ? (s.effort === 'easy' ? 2 : 1) : s.effort === 'easy' ? 10 : 5;
     const amount = Math.min(window.high, s.amount + more);
@@ -100,7 +105,7 @@ function goUp(s: SetSituation): NextSet {
   const { window, load, mode, jump } = s;
   const { next, capped } = heavier(s);
   const stay = (kind: NextKind, amount: number, why: string): NextSet => ({ kind, load, amount, why });
-  const reached = `${s.amount} ${unit(mode)} clean, felt ${s.effort}`;
+  const reached = `${s.amount} ${UNIT_WORDS[mode]} clean, felt ${s.effort}`;
   if (!load || !next) {
     if (capped)
       return stay('slower', window.low, `${reached}. No spotter: not above ${s.capKg} kg, so slow the lowering.`);
@@ -150,7 +155,7 @@ const LESS = 0.94;
 function lessen(s: SetSituation, failed: boolean): NextSet {
   const { window, load, loads, mode } = s;
   const faulty = s.faults.length > 0 ? ` with ${s.faults.join(', ')}` : '';
-  const told = failed ? `Failed at ${s.amount}${faulty}` : `${s.amount} ${unit(mode)}, felt ${s.effort}${faulty}`;
+  const told = failed ? `Failed at ${s.amount}${faulty}` : `${s.amount} ${UNIT_WORDS[mode]}, felt ${s.effort}${faulty}`;
   const lighter = loads.filter((one) => load?.kg != null && one.kg !== null && one.kg <= LESS * load.kg);
   const n = toFailure(s);
   const fits = lighter.findLast((one) => {

@@ -118,6 +118,8 @@ export interface ClientRecord {
   sets: Record<string, PastSession[]>;
   /** By `movement/fault`. */
   faults: Record<string, FaultTally>;
+  /** Movements in which sharp pain was reported and that were not done since, with the day. */
+  hurt: { movementId: string; at: string }[];
 }
 
 export interface Studio {

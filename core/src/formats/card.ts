@@ -12,6 +12,7 @@ import {
   leverWords,
   SEVERITY_WORDS,
   SIDES_WORDS,
+  UNIT_WORDS,
   VIEW_WORDS,
 } from '../movement/words.js';
 import type { Direction } from '../movement/vocabulary.js';
@@ -28,7 +29,7 @@ export const plain = (text: string): string => text.replace(/([\\`*_{}[\]<>#|])/
 
 /** The dose of one purpose: `2–3 × 8–12 reps a side, 60 s rest`. */
 export function doseWords(movement: Movement): { purpose: string; words: string }[] {
-  const unit = movement.dose.mode === 'reps' ? 'reps' : movement.dose.mode === 'time' ? 's' : 'm';
+  const unit = UNIT_WORDS[movement.dose.mode];
   const side = movement.sides === 'each' ? ' a side' : '';
   const range = (low: number, high: number) => (low === high ? `${low}` : `${low}–${high}`);
   return Object.entries(movement.dose.windows).map(([purpose, { low, high, sets, rest }]) => ({

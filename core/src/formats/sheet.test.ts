@@ -3,21 +3,15 @@ import fc from 'fast-check';
 import { lawfulMovement } from '../test/movements.js';
 import { clientId } from '../test/plans.js';
 import type { Movement } from '../movement/index.js';
-import type { Plan } from '../planning/index.js';
+import { emptyPlan, type Plan } from '../planning/index.js';
 import { sheetMarkdown, sheetOf, type SheetSource } from './index.js';
 
 const eight = { item: 'dumbbell', count: 2, kg: 16, label: '2 × 8 kg', changeSeconds: 0 } as const;
 const ten = { item: 'dumbbell', count: 2, kg: 20, label: '2 × 10 kg', setting: '5 + 2.5', changeSeconds: 30 } as const;
 
 const planOf = (ids: readonly string[]): Plan => ({
+  ...emptyPlan([clientId(0), clientId(1)], 45),
   name: 'Thursday',
-  clientIds: [clientId(0), clientId(1)],
-  minutes: 45,
-  startsAt: null,
-  purpose: 'strength',
-  space: 'lane',
-  template: false,
-  note: '',
   blocks: [
     {
       id: clientId(7),

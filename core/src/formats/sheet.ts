@@ -2,10 +2,10 @@
 import type { Trial } from '../coaching/evidence.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
-import type { PastSession } from '../ladder/readiness.js';
+import { latest, type PastSession } from '../ladder/readiness.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { SEVERITIES } from '../movement/vocabulary.js';
-import { label } from '../movement/words.js';
+import { label, UNIT_WORDS } from '../movement/words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
 import { faultKey } from '../movement/ids.js';
@@ -125,7 +125,7 @@ function lineOf(
 /** `3 × 10 reps a side, slow down 3 s, 60 s rest`. */
 export function laneWords(block: Block, lane: PlanLane, { dose, sides }: Pick<Movement, 'dose' | 'sides'>): string {
   const sets = setsOfLane(block, lane);
-  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  const unit = UNIT_WORDS[dose.mode];
   const side = sides === 'each' ? ' a side' : '';
   const work =
     block.kind === 'circuit' && block.workSeconds !== null ? `${block.workSeconds} s` : `${lane.amount} ${unit}${side}`;
@@ -158,12 +158,9 @@ export function changeWords(
   { dose }: Pick<Movement, 'dose'>,
   past: readonly PastSession[],
 ): string | null {
-  const last = past
-    .toSorted((a, b) => a.at.localeCompare(b.at))
-    .at(-1)
-    ?.sets.at(-1);
+  const last = latest(past)?.sets.at(-1);
   if (!last) return 'new';
-  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  const unit = UNIT_WORDS[dose.mode];
   const kg = lane.load?.kg ?? null;
   const words = [
     ...(last.amount === lane.amount ? [] : [`${last.amount} to ${lane.amount} ${unit}`]),

@@ -18,6 +18,10 @@ export interface PastSession {
   sets: readonly DoneSet[];
 }
 
+/** The latest of some sessions, which may come in any order. */
+export const latest = (history: readonly PastSession[]): PastSession | undefined =>
+  history.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+
 export interface Readiness {
   ready: boolean;
   /** Latest sessions in a row that meet the sign. */

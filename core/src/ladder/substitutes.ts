@@ -275,7 +275,7 @@ function costOf(
 /** Why a movement cannot be taken at all, in words; null when it can. */
 function hardCondition(query: SubstituteQuery, from: Entry, { entry, openness }: Candidate): string | null {
   const { facts } = entry;
-  if (query.avoid?.includes(facts.id)) return 'hurt today';
+  if (query.avoid?.includes(facts.id)) return 'hurt when it was last done';
   if (openness === 'closed') return fitFor(facts.demands, query.limits).because.join('; ');
   if (usableOption(facts.kit, query.kit) === undefined) return `needs ${kitWords(facts.kit)}`;
   if (query.space && entry.space > SPACES.indexOf(query.space)) return `needs room: ${facts.space}`;

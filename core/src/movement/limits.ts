@@ -3,7 +3,9 @@
  * A limit says how much of a demand (0–3) a client may meet, for good or until a date, and why.
  */
 import { demandWords } from './words.js';
-import type { Demand } from './vocabulary.js';
+import { usableOption } from './kit.js';
+import type { KitNeed } from './schema.js';
+import type { Demand, KitItem } from './vocabulary.js';
 
 export interface Limit {
   demand: Demand;
@@ -39,6 +41,13 @@ export function opennessFor(demands: Demands, limits: readonly Limit[]): Opennes
   }
   return status;
 }
+
+/** Whether somebody may do a movement at all with what is there: no limit closes it, and the kit has one of its options. */
+export const mayDo = (
+  { demands, kit }: { demands: Demands; kit: readonly (readonly KitNeed[])[] },
+  limits: readonly Limit[],
+  counts: ReadonlyMap<KitItem, number>,
+): boolean => opennessFor(demands, limits) !== 'closed' && usableOption(kit, counts) !== undefined;
 
 /** Compares a movement's demands with limits that hold now. */
 export function fitFor(demands: Demands, limits: readonly Limit[]): Fit {

@@ -1,5 +1,17 @@
 /** Slugs of the vocabulary as people read them. */
-import type { Demand, Direction, Focus, KitItem, Lever, Plane, Severity, Sides, Space, View } from './vocabulary.js';
+import type {
+  Demand,
+  Direction,
+  DoseMode,
+  Focus,
+  KitItem,
+  Lever,
+  Plane,
+  Severity,
+  Sides,
+  Space,
+  View,
+} from './vocabulary.js';
 import type { KitNeed } from './schema.js';
 
 const SPECIAL: Readonly<Record<string, string>> = {
@@ -42,6 +54,9 @@ export const PLANE_WORDS: Readonly<Record<Plane, string>> = {
   frontal: 'side to side',
   transverse: 'turning',
 };
+
+/** The unit of a dose, short: `8 reps`, `20 s`, `15 m`. */
+export const UNIT_WORDS: Readonly<Record<DoseMode, string>> = { reps: 'reps', time: 's', distance: 'm' };
 
 export const SPACE_WORDS: Readonly<Record<Space, string>> = {
   spot: 'a spot to stand',

@@ -2,8 +2,8 @@
 import type { MovementSummary } from '../formats/answers.js';
 import { buildLadder } from '../ladder/graph.js';
 import { readiness, signWords, type PastSession } from '../ladder/readiness.js';
-import { opennessFor } from '../movement/limits.js';
-import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
+import { fitFor, mayDo } from '../movement/limits.js';
+import { kitCounts, type KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
 import { lastKg, laneFor } from './lane-for.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
@@ -15,6 +15,12 @@ export interface CarryRequest {
   kit: readonly KitPiece[];
   purpose: Purpose;
   newId: () => string;
+}
+
+export interface Carried {
+  blocks: Block[];
+  /** What was left out, and why. */
+  reasons: string[];
 }
 
 /** Sessions within this many hours of one another are one visit. */
@@ -34,19 +40,17 @@ export function lastVisit(sets: Readonly<Record<string, readonly PastSession[]>>
 
 /**
  * Blocks for the next session. A rung that its sign says is owned gives way to the next one that is open and that the kit allows;
- * one that a limit closes today is left out.
+ * one that a limit closes today, or that hurt last time, is left out and named.
  */
-export function carryForward({ clients, movements, kit, purpose, newId }: CarryRequest): Block[] {
+export function carryForward({ clients, movements, kit, purpose, newId }: CarryRequest): Carried {
   const ladder = buildLadder(movements);
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
   const counts = kitCounts(kit);
   const lines = new Map<string, PlanItem>();
+  const reasons: string[] = [];
   for (const client of clients) {
     const may = (movement: MovementSummary | undefined): movement is MovementSummary =>
-      movement !== undefined &&
-      !client.avoid.includes(movement.id) &&
-      opennessFor(movement.demands, client.limits) !== 'closed' &&
-      usableOption(movement.kit, counts) !== undefined;
+      movement !== undefined && !client.avoid.includes(movement.id) && mayDo(movement, client.limits, counts);
     for (const id of lastVisit(client.sets)) {
       const movement = byId.get(id);
       if (!movement) continue;
@@ -69,7 +73,16 @@ export function carryForward({ clients, movements, kit, purpose, newId }: CarryR
         ? undefined
         : rung?.harder.find(({ to, readyWhen }) => readyWhen && may(byId.get(to)) && readiness(readyWhen, past).ready);
       const next = down ?? (up ? byId.get(up.to) : movement);
-      if (!may(next)) continue;
+      if (!may(next)) {
+        const fit = fitFor(movement.demands, client.limits);
+        const why = client.avoid.includes(id)
+          ? 'it hurt last time'
+          : fit.status === 'closed'
+            ? `closed by ${fit.because.join('; ')}`
+            : 'its kit is not here';
+        reasons.push(`${client.name} leaves out ${movement.name}: ${why}.`);
+        continue;
+      }
       const { lane } = next === movement ? same : dose(next, down ? null : lastKg(past));
       const why = down
         ? `Down from ${movement.name}: ${same.lane.why} ${lane.why}`
@@ -79,8 +92,9 @@ export function carryForward({ clients, movements, kit, purpose, newId }: CarryR
       put(lines, movement.families[0] ?? id, { ...lane, why: why.slice(0, 400) }, newId);
     }
   }
-  if (lines.size === 0) return [];
-  return [{ id: newId(), kind: 'strength', rounds: 1, workSeconds: null, items: [...lines.values()] }];
+  const items = [...lines.values()];
+  const block: Block = { id: newId(), kind: 'strength', rounds: 1, workSeconds: null, items };
+  return { blocks: items.length > 0 ? [block] : [], reasons };
 }
 
 /** People who did the same family share a line; a second movement of one family gets a line of its own. */

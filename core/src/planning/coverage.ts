@@ -2,7 +2,7 @@
 import { sideCount } from '../dosage/tempo.js';
 import type { Muscle, Pattern, Plane } from '../movement/vocabulary.js';
 import { groundOf } from './changes.js';
-import { setsOfLane, turnsOf, type Plan, type PlanContext } from './plan.js';
+import { isAround, setsOfLane, turnsOf, type Plan, type PlanContext } from './plan.js';
 import { secondsOf, timelineOf, type Segment, type SegmentKind } from './timeline.js';
 
 export interface Coverage {
@@ -17,9 +17,6 @@ export interface Coverage {
 }
 
 const add = <K>(map: Map<K, number>, key: K, amount: number): void => void map.set(key, (map.get(key) ?? 0) + amount);
-
-/** Blocks that prepare or ease off: their sets do not count as training of a pattern. */
-const AROUND = new Set(['warm-up', 'stretch']);
 
 /** What one client gets out of a plan. */
 export function coverageOf(plan: Pick<Plan, 'blocks'>, clientId: string, { find }: PlanContext): Coverage {
@@ -39,7 +36,7 @@ export function coverageOf(plan: Pick<Plan, 'blocks'>, clientId: string, { find 
       if (!lane || !movement) continue;
       const sets = setsOfLane(block, lane);
       if (movement.dose.mode === 'reps') coverage.reps += sets * lane.amount * sideCount(movement.sides);
-      if (AROUND.has(block.kind)) continue;
+      if (isAround(block)) continue;
       coverage.sets += sets;
       add(coverage.patterns, movement.pattern, sets);
       for (const plane of movement.planes) add(coverage.planes, plane, sets);

@@ -4,7 +4,7 @@ import { loadsFor, type Load } from '../dosage/loads.js';
 import { ALLOWED_JUMP, nextSet, type NextKind } from '../dosage/next-set.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { MovementSummary } from '../formats/answers.js';
-import type { DoneSet, PastSession } from '../ladder/readiness.js';
+import { latest, type DoneSet, type PastSession } from '../ladder/readiness.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { DoseWindow } from '../movement/schema.js';
 import type { Purpose } from '../movement/vocabulary.js';
@@ -65,7 +65,7 @@ export function laneFor({ clientId, movement, purpose, past, kit, ease, fromKg }
   const window = windowFor(movement, purpose);
   const loads = loadsFor(movement.kit, kit);
   const base = { clientId, movementId: movement.id, withId: null, tempo: movement.dose.tempo, rest: window.rest };
-  const last = past.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+  const last = latest(past);
   const done = last && weakest(last.sets);
   if (!last || !done) {
     const weighed = loads.filter(({ kg }) => kg !== null);
@@ -124,8 +124,4 @@ function tempoFor(kind: NextKind, tempo: string): string {
 }
 
 /** Kilograms of the latest set; null without a load. */
-export const lastKg = (past: readonly PastSession[]): number | null =>
-  past
-    .toSorted((a, b) => a.at.localeCompare(b.at))
-    .at(-1)
-    ?.sets.at(-1)?.kg ?? null;
+export const lastKg = (past: readonly PastSession[]): number | null => latest(past)?.sets.at(-1)?.kg ?? null;

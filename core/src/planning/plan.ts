@@ -134,6 +134,22 @@ export interface PlanContext {
   knows: (clientId: string, movementId: string) => boolean;
 }
 
+/** Blocks that prepare or ease off: what is in them is not counted as training. */
+export const isAround = ({ kind }: Pick<Block, 'kind'>): boolean => kind === 'warm-up' || kind === 'stretch';
+
+/** A plan without anything in it yet. */
+export const emptyPlan = (clientIds: readonly string[], minutes: number): Plan => ({
+  name: 'Plan',
+  clientIds: [...clientIds],
+  minutes,
+  startsAt: null,
+  purpose: 'strength',
+  space: 'lane',
+  template: false,
+  note: '',
+  blocks: [],
+});
+
 /** In these the items take turns, round after round; in the others the sets of one item follow one another. */
 export const inRounds = ({ kind }: Pick<Block, 'kind'>): boolean => kind === 'superset' || kind === 'circuit';
 

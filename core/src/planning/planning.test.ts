@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { loadsFor } from '../dosage/index.js';
+import { loadsFor, type Load } from '../dosage/index.js';
 import type { MovementSummary } from '../formats/index.js';
 import { opennessFor, PATTERNS } from '../movement/index.js';
 import { clientId, contextOf, counting, KIT, limits, NOW, plannable, planOver, suggestClient } from '../test/plans.js';
@@ -8,13 +8,13 @@ import {
   carryForward,
   checkPlan,
   coverageOf,
+  emptyPlan,
   laneFor,
   lastVisit,
   minuteWords,
   orderCost,
   orderPlan,
   orderProblem,
-  placesFor,
   savedWords,
   secondsOf,
   SEGMENT_KINDS,
@@ -83,17 +83,7 @@ const block = (kind: Block['kind'], ...lanes: ReturnType<typeof lane>[]): Block 
   items: lanes.map((one) => ({ id: newId(), locked: false, tied: false, lanes: [one] })),
 });
 
-const planWith = (blocks: Block[], minutes = 60): Plan => ({
-  name: 'Plan',
-  clientIds: [clientId(0)],
-  minutes,
-  startsAt: null,
-  purpose: 'strength',
-  space: 'lane',
-  template: false,
-  note: '',
-  blocks,
-});
+const planWith = (blocks: Block[], minutes = 60): Plan => ({ ...emptyPlan([clientId(0)], minutes), blocks });
 
 const known = (...movements: MovementSummary[]): PlanContext => ({
   find: (id) => movements.find((one) => one.id === id),
@@ -280,7 +270,7 @@ describe('warnings', () => {
     held: Parameters<typeof opennessFor>[1],
   ): WarnContext => ({
     ...context,
-    clients: plan.clientIds.map((id, i) => ({ id, name: `Client ${i}`, limits: held })),
+    clients: plan.clientIds.map((id, i) => ({ id, name: `Client ${i}`, limits: held, avoid: [] })),
     movements,
     kit: KIT,
     newId: counting(),
@@ -345,12 +335,11 @@ describe('warnings', () => {
     const plan = planWith([block('strength', lane('curl', { load }))]);
     plan.clientIds.push(clientId(1));
     plan.blocks[0]?.items[0]?.lanes.push(lane('curl', { load, clientId: clientId(1) }));
-    const clients = [0, 1].map((i) => ({ id: clientId(i), name: i === 0 ? 'Ada' : 'Bo', limits: [] }));
+    const clients = [0, 1].map((i) => ({ id: clientId(i), name: i === 0 ? 'Ada' : 'Bo', limits: [], avoid: [] }));
     const context = { ...known(curl), clients, movements: [], kit: KIT, newId, instead: () => undefined };
-    expect(load && placesFor(load, KIT)).toBe(1);
-    expect(shortagesOf(plan.blocks[0]?.items[0]?.lanes ?? [], KIT, context)).toMatchObject([{ wanted: 2, there: 1 }]);
+    expect(shortagesOf(plan.blocks[0]?.items[0]?.lanes ?? [], KIT, context)).toMatchObject([{ wanted: 4, there: 2 }]);
     const [short] = warningsOf(plan, context);
-    expect(short?.words).toBe('Ada and Bo want 2 × 8 kg at the same time: 2 wanted, 1 here.');
+    expect(short?.words).toBe('Ada and Bo want 2 × 8 kg at the same time: 4 wanted, 2 here.');
     for (const { blocks } of short?.fixes ?? [])
       expect(warningsOf({ ...plan, blocks }, context).map(({ id }) => id)).not.toContain(short?.id);
     expect(short?.fixes[0]?.words).toMatch(/^Bo: take 2 × 7 kg/);
@@ -480,7 +469,7 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
       kit: [],
       purpose: 'strength',
       newId,
-    })[0]?.items.map(({ lanes }) => [lanes[0]?.movementId, lanes[0]?.amount]);
+    }).blocks[0]?.items.map(({ lanes }) => [lanes[0]?.movementId, lanes[0]?.amount]);
   expect(next()).toEqual([
     ['row', 11],
     ['front', 8],
@@ -513,4 +502,120 @@ test('what asks for a spotter is done no heavier than last time; elsewhere the n
   const spotted = dose({ 'spotter-needed': 2 });
   expect(spotted).toMatchObject({ change: 'slower', lane: { load: { kg: 16 }, tempo: '3-0-1-0' } });
   expect(spotted.lane.why).toContain('No spotter: not above 16 kg');
+});
+
+describe('what is wanted at once', () => {
+  /** A lane of somebody with one of the loads that the kit can make. */
+  const wants = (who: number, load: Load | undefined) => lane('curl', { clientId: clientId(who), load: load ?? null });
+  const curl = movement('curl', { kit: [[{ item: 'dumbbell', count: 1 }], [{ item: 'dumbbell', count: 2 }]] });
+  const loads = loadsFor(curl.kit, KIT);
+  const picked = fc.array(fc.nat(loads.length - 1), { minLength: 1, maxLength: 4 });
+
+  test('is short exactly where hands for it are more than pieces, whatever weight a handle is set to', () => {
+    fc.assert(
+      fc.property(picked, (which) => {
+        const lanes = which.map((n, who) => wants(who, loads[n]));
+        // By what is in hand: how many of each fixed weight, and how many handles that can be set.
+        const hands = new Map<string, number>();
+        for (const n of which) {
+          const load = loads[n] as Load;
+          const piece = load.changeSeconds > 0 ? 'handles' : String((load.kg ?? 0) / load.count);
+          hands.set(piece, (hands.get(piece) ?? 0) + load.count);
+        }
+        const short = [...hands].filter(([, count]) => count > 2).map(([, count]) => count);
+        const found = shortagesOf(lanes, KIT, known(curl));
+        expect(found.map(({ wanted }) => wanted).toSorted()).toEqual(short.toSorted());
+        for (const { there } of found) expect(there).toBe(2);
+      }),
+      OPTIONS,
+    );
+  });
+
+  test('a bench for two, and bands of one strength, are short as well', () => {
+    const press = movement('press', { kit: [[{ item: 'bench', count: 1 }]] });
+    const two = [0, 1].map((who) => lane('press', { clientId: clientId(who) }));
+    expect(shortagesOf(two, KIT, known(press))).toMatchObject([{ what: 'bench', wanted: 2, there: 1 }]);
+    const bands = ['green', 'blue'].map((label, i) => ({ item: 'band', count: 1, label, order: i + 1 }) as const);
+    const pull = movement('pull', { kit: [[{ item: 'band', count: 1 }]] });
+    const [green, blue] = loadsFor(pull.kit, bands);
+    const both = (a: Load | undefined, b: Load | undefined) => [
+      lane('pull', { load: a ?? null }),
+      lane('pull', { load: b ?? null, clientId: clientId(1) }),
+    ];
+    expect(shortagesOf(both(green, blue), bands, known(pull))).toEqual([]);
+    expect(shortagesOf(both(green, green), bands, known(pull))).toHaveLength(1);
+  });
+});
+
+test('what hurt last time is named and never offered, and what carrying forward leaves out is told', () => {
+  const press = movement('press', { pattern: 'push' });
+  const row = movement('row', { pattern: 'pull', demands: { 'hard-grip': 2 } });
+  const past = (at: string) => [{ at, sets: [{ amount: 8, effort: 'easy' as const, clean: true, kg: null }] }];
+  const client: SuggestClient = {
+    id: clientId(0),
+    name: 'Ada',
+    limits: [{ demand: 'hard-grip', allowed: 0, reason: 'thumb' }],
+    sets: { press: past('2030-02-25T10:00:00.000Z'), row: past('2030-02-25T10:10:00.000Z') },
+    avoid: ['press'],
+    ease: null,
+  };
+  const { blocks, reasons } = carryForward({
+    clients: [client],
+    movements: [press, row],
+    kit: [],
+    purpose: 'strength',
+    newId,
+  });
+  expect(blocks).toEqual([]);
+  expect(reasons).toEqual([
+    'Ada leaves out press: it hurt last time.',
+    'Ada leaves out row: closed by hard grip: thumb.',
+  ]);
+  const around = {
+    ...known(press, row),
+    clients: [client],
+    movements: [press, row],
+    kit: KIT,
+    newId,
+    instead: () => undefined,
+  };
+  const plan = planWith([block('strength', lane('press'), lane('row'))]);
+  const warnings = warningsOf(plan, around).filter(({ severity }) => severity === 'stop');
+  expect(warnings.map(({ id }) => id.split(' ')[0])).toEqual(['limit', 'pain']);
+  const left = warnings[1]?.fixes[0]?.blocks ?? [];
+  expect(warningsOf({ ...plan, blocks: left }, around).map(({ id }) => id.split(' ')[0])).not.toContain('pain');
+});
+
+test('locked lines stay in the block they stand in, and new blocks come where they belong', () => {
+  const stretch = movement('stretch', { role: 'stretch', pattern: 'mobilise' });
+  const swing = movement('swing', { role: 'mobility', pattern: 'mobilise' });
+  const squat = movement('squat');
+  const locked = (kind: Block['kind'], rounds: number) => {
+    const one = block(kind, lane('squat'));
+    return { ...one, rounds, items: one.items.map((item) => ({ ...item, locked: true })) };
+  };
+  const given = [locked('superset', 2), locked('superset', 5), locked('finisher', 1)];
+  const client: SuggestClient = { id: clientId(0), name: 'Ada', limits: [], sets: {}, avoid: [], ease: null };
+  const { blocks } = suggestSession({
+    minutes: 120,
+    purpose: 'strength',
+    clients: [client],
+    movements: [squat, swing, stretch],
+    kit: [],
+    space: 'lane',
+    wanted: [],
+    without: [],
+    blocks: given,
+    notThese: [],
+    now: NOW,
+    newId,
+  });
+  expect(blocks.map(({ kind, rounds }) => [kind, rounds])).toEqual([
+    ['warm-up', 2],
+    ['superset', 2],
+    ['superset', 5],
+    ['finisher', 1],
+    ['stretch', 2],
+  ]);
+  for (const one of given) expect(blocks).toContainEqual(one);
 });

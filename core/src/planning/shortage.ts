@@ -8,26 +8,45 @@ import type { PlanContext, PlanLane } from './plan.js';
 export interface Shortage {
   /** What is wanted, in words: `2 × 8 kg`, `bench`. */
   what: string;
+  /** Pieces wanted in all, and how many there are. */
   wanted: number;
   there: number;
   clientIds: string[];
 }
 
-/** How many people at once can have this load. */
-export function placesFor(
-  load: Pick<Load, 'item' | 'count' | 'kg' | 'label' | 'changeSeconds'>,
-  kit: readonly KitPiece[],
-): number {
-  const pieces = kit.filter((piece) => piece.item === load.item);
-  const fixed = (piece: KitPiece) => !piece.plates?.length && !(piece.stepKg && piece.mostKg);
-  return pieces
-    .filter((piece) => (load.changeSeconds > 0 ? !fixed(piece) : fixed(piece)))
-    .filter((piece) =>
-      loadsFor([[{ item: load.item, count: load.count }]], [piece]).some(
-        ({ label, kg }) => label === load.label && kg === load.kg,
-      ),
-    )
-    .reduce((sum, piece) => sum + Math.floor(piece.count / load.count), 0);
+/** Whether a weight is set on a piece, by plates or a pin, and not only picked up. */
+const isSet = (piece: KitPiece): boolean => Boolean(piece.plates?.length || (piece.stepKg && piece.mostKg));
+
+/** The pieces that a load can be taken from: fixed ones of its weight, or else all that can be set, because one handle has one weight at a time. */
+function piecesOf({ item, count, kg, label, changeSeconds }: Load, kit: readonly KitPiece[]): KitPiece[] {
+  const fixed = kit.filter(
+    (piece) =>
+      piece.item === item &&
+      !isSet(piece) &&
+      (kg === null
+        ? loadsFor([[{ item, count: 1 }]], [piece]).some((one) => label.endsWith(one.label))
+        : Math.abs((piece.kg ?? 0) * count - kg) < 1e-6),
+  );
+  return changeSeconds === 0 && fixed.length > 0 ? fixed : kit.filter((piece) => piece.item === item && isSet(piece));
+}
+
+/** Loads that people want at once from the same pieces, a pair of them taking two. */
+function loadShortages(lanes: readonly PlanLane[], kit: readonly KitPiece[]): Shortage[] {
+  const byPieces = new Map<string, { pieces: KitPiece[]; users: PlanLane[] }>();
+  for (const lane of lanes) {
+    if (!lane.load) continue;
+    const pieces = piecesOf(lane.load, kit);
+    const key = pieces.map((piece) => kit.indexOf(piece)).join() || lane.load.label;
+    const all = byPieces.get(key) ?? { pieces, users: [] };
+    byPieces.set(key, { pieces, users: [...all.users, lane] });
+  }
+  return [...byPieces.values()].flatMap(({ pieces, users }): Shortage[] => {
+    const wanted = users.reduce((sum, { load }) => sum + (load?.count ?? 0), 0);
+    const there = pieces.reduce((sum, { count }) => sum + count, 0);
+    if (wanted <= there) return [];
+    const what = [...new Set(users.map(({ load }) => load?.label))].join(' and ');
+    return [{ what, wanted, there, clientIds: users.map(({ clientId }) => clientId) }];
+  });
 }
 
 /** Pieces that are not a load, which a movement takes in this room: its first option that the kit can meet. */
@@ -41,25 +60,7 @@ function fixtures(lane: PlanLane, kit: readonly KitPiece[], { find }: PlanContex
 
 /** Everything that people on one line want at once and that is not there often enough. */
 export function shortagesOf(lanes: readonly PlanLane[], kit: readonly KitPiece[], context: PlanContext): Shortage[] {
-  const shortages: Shortage[] = [];
-  const loads = new Map<string, PlanLane[]>();
-  for (const lane of lanes)
-    if (lane.load) {
-      const key = `${lane.load.item} ${lane.load.label} ${lane.load.kg}`;
-      loads.set(key, [...(loads.get(key) ?? []), lane]);
-    }
-  for (const users of loads.values()) {
-    const load = users[0]?.load;
-    if (!load) continue;
-    const there = placesFor(load, kit);
-    if (users.length > there)
-      shortages.push({
-        what: load.label,
-        wanted: users.length,
-        there,
-        clientIds: users.map(({ clientId }) => clientId),
-      });
-  }
+  const shortages = loadShortages(lanes, kit);
   const counts = kitCounts(kit);
   const wanted = new Map<KitItem, { clientIds: string[]; count: number }>();
   for (const lane of lanes)

@@ -8,10 +8,10 @@ import { buildLadder, type Ladder } from '../ladder/graph.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
 import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
-import { inWords } from '../movement/words.js';
+import { inWords, label } from '../movement/words.js';
 import { lastKg, laneFor } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
-import { BLOCK_KINDS, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
+import { BLOCK_KINDS, isAround, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
 
@@ -125,7 +125,7 @@ export function suggestSession(request: SuggestRequest): Suggestion {
     knows: (clientId, id) => (request.clients.find((c) => c.id === clientId)?.sets[id]?.length ?? 0) > 0,
   };
   const reasons: string[] = [];
-  const slots = slotsFor(request, reasons);
+  const slots = slotsFor(request, context, reasons);
   const open = openFor(request);
   const lines = beam(request, slots, ladder, open, context, reasons);
   const blocks = assemble(request, lines, context);
@@ -158,8 +158,7 @@ export function neglect(
 /** How many strength movements a slot of so many minutes holds: about six minutes each beside warm-up and stretch. */
 const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.floor((minutes - 10) / 6)));
 
-function slotsFor(request: SuggestRequest, reasons: string[]): Slot[] {
-  const find = (id: string) => request.movements.find((movement) => movement.id === id);
+function slotsFor(request: SuggestRequest, { find }: PlanContext, reasons: string[]): Slot[] {
   const weeks = neglect(request.clients, find, request.now);
   const allowed = MAIN.filter((pattern) => !request.without.includes(pattern));
   const worth = (pattern: Pattern) =>
@@ -170,10 +169,10 @@ function slotsFor(request: SuggestRequest, reasons: string[]): Slot[] {
   const chosen = allowed.toSorted((a, b) => worth(b) - worth(a)).slice(0, mainCount(request.minutes));
   for (const pattern of chosen) {
     const ago = weeks.get(pattern) ?? MOST_WEEKS;
-    if (request.wanted.includes(pattern)) reasons.push(`${inWords(pattern)}: asked for`);
+    if (request.wanted.includes(pattern)) reasons.push(`${label(pattern)}: asked for`);
     else if (ago >= 2)
       reasons.push(
-        `${inWords(pattern)}: ${ago >= MOST_WEEKS ? 'not trained in four weeks' : `not trained for ${Math.floor(ago)} weeks`}`,
+        `${label(pattern)}: ${ago >= MOST_WEEKS ? 'not trained in four weeks' : `not trained for ${Math.floor(ago)} weeks`}`,
       );
   }
   // Upper and lower take turns, so that one rests while the other works.
@@ -260,7 +259,7 @@ function picksFor(
     .filter(({ movement }) => slot.roles.includes(movement.role))
     .map(({ movement, openness }): Pick => {
       const { id, level } = movement;
-      const own = slot.kind === 'strength' || slot.kind === 'trunk';
+      const own = !isAround(slot);
       const before = readyFor.get(id);
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
       if (own) worth += SUGGEST_WORTH.compound * Math.min(2, movement.muscles.prime.length - 1);
@@ -389,7 +388,7 @@ function beam(
 
 function extended(state: State, line: Line): State {
   const prime = line.picks.flatMap(({ pick }) => pick.movement.muscles.prime);
-  const around = line.slot.kind === 'warm-up' || line.slot.kind === 'stretch';
+  const around = isAround(line.slot);
   const common = prime.length === 0 ? 0 : prime.filter((muscle) => state.muscles.has(muscle)).length / prime.length;
   return {
     lines: [...state.lines, line],
@@ -415,23 +414,23 @@ function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot:
 
 /** Blocks that prepare or ease off count for themselves; anywhere else a pattern is the same work. */
 const keyOf = (kind: BlockKind, pattern: Pattern | undefined): string =>
-  kind === 'warm-up' || kind === 'stretch' ? kind : `work ${pattern}`;
+  isAround({ kind }) ? kind : `work ${pattern}`;
 
-/** Lines as blocks; locked items go back to the block they came from. */
+/** Lines as blocks. Blocks with something locked stay, where they stand; what is new joins the first of its kind. */
 function assemble(request: SuggestRequest, lines: readonly Line[], context: PlanContext): Block[] {
-  const blocks = new Map<BlockKind, Block>();
+  const blocks = request.blocks
+    .map((block) => ({ ...block, items: block.items.filter((item) => item.locked) }))
+    .filter(({ items }) => items.length > 0);
   const blockOf = (kind: BlockKind): Block => {
-    const known = blocks.get(kind) ?? { id: request.newId(), kind, rounds: 2, workSeconds: null, items: [] };
-    blocks.set(kind, known);
-    return known;
+    const known = blocks.find((block) => block.kind === kind);
+    if (known) return known;
+    const fresh: Block = { id: request.newId(), kind, rounds: 2, workSeconds: null, items: [] };
+    const later = blocks.findIndex((block) => BLOCK_KINDS.indexOf(block.kind) > BLOCK_KINDS.indexOf(kind));
+    blocks.splice(later < 0 ? blocks.length : later, 0, fresh);
+    return fresh;
   };
-  for (const block of request.blocks) {
-    const kept = block.items.filter((item) => item.locked);
-    if (kept.length > 0)
-      blocks.set(block.kind, { ...block, items: [...(blocks.get(block.kind)?.items ?? []), ...kept] });
-  }
   const held = new Map<string, number>();
-  for (const { items, kind } of blocks.values())
+  for (const { items, kind } of blocks)
     for (const { lanes } of items) {
       const key = keyOf(kind, context.find(lanes[0]?.movementId ?? '')?.pattern);
       held.set(key, (held.get(key) ?? 0) + 1);
@@ -449,7 +448,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
       tied: false,
       lanes: picks.map(({ client, pick }) => {
         const { lane } = laneFor(laneRequest(request, client, pick.movement, pick.fromKg));
-        const light = slot.kind === 'warm-up' || slot.kind === 'stretch';
+        const light = isAround(slot);
         return {
           ...lane,
           sets: light ? 1 : lane.sets,
@@ -460,7 +459,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
     };
     blockOf(slot.kind).items.push(item);
   }
-  return BLOCK_KINDS.flatMap((kind) => blocks.get(kind) ?? []);
+  return blocks;
 }
 
 /** Sets that a suggestion gives at most. */
@@ -471,7 +470,7 @@ function fit(request: SuggestRequest, start: readonly Block[], context: PlanCont
   const slot = request.minutes * 60;
   let blocks = [...start];
   const seconds = () => secondsOf(timelineOf({ blocks }, context));
-  const main = (block: Block) => !['warm-up', 'stretch'].includes(block.kind);
+  const main = (block: Block) => !isAround(block);
   const change = (item: PlanItem, by: (sets: number) => number): void => {
     blocks = blocks.map((block) => ({
       ...block,

@@ -5,10 +5,20 @@ import type { MovementSummary } from '../formats/answers.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import { fitFor, type Limit } from '../movement/limits.js';
 import type { Muscle } from '../movement/vocabulary.js';
+import { label } from '../movement/words.js';
 import { coverageOf, pushPull, totalsOfPlan } from './coverage.js';
 import { laneFor } from './lane-for.js';
-import { buildsOn, orderPlan, wantsFreshness } from './order-plan.js';
-import { inRounds, setsOfLane, type Block, type Plan, type PlanContext, type PlanItem, type PlanLane } from './plan.js';
+import { buildsOn, wantsFreshness } from './order-plan.js';
+import {
+  inRounds,
+  isAround,
+  setsOfLane,
+  type Block,
+  type Plan,
+  type PlanContext,
+  type PlanItem,
+  type PlanLane,
+} from './plan.js';
 import { loadExists, shortagesOf } from './shortage.js';
 import { minuteWords, secondsOf, timelineOf } from './timeline.js';
 
@@ -32,6 +42,8 @@ export interface WarnClient {
   id: string;
   name: string;
   limits: readonly Limit[];
+  /** Movements that hurt sharply when they were last done. */
+  avoid: readonly string[];
 }
 
 export interface WarnContext extends PlanContext {
@@ -45,14 +57,10 @@ export interface WarnContext extends PlanContext {
 
 type Plain = Pick<Plan, 'blocks' | 'minutes' | 'clientIds' | 'purpose'>;
 
-const mapItem = (
-  blocks: readonly Block[],
-  itemId: string,
-  change: (item: PlanItem, block: Block) => PlanItem,
-): Block[] =>
+const mapItem = (blocks: readonly Block[], itemId: string, change: (item: PlanItem) => PlanItem): Block[] =>
   blocks.map((block) => ({
     ...block,
-    items: block.items.map((item) => (item.id === itemId ? change(item, block) : item)),
+    items: block.items.map((item) => (item.id === itemId ? change(item) : item)),
   }));
 
 const mapLane = (
@@ -70,6 +78,7 @@ const mapLane = (
 export function warningsOf(plan: Plain, context: WarnContext): Warning[] {
   const all = [
     ...limitWarnings(plan, context),
+    ...painWarnings(plan, context),
     ...kitWarnings(plan, context),
     ...overWarnings(plan, context),
     ...freshnessWarnings(plan, context),
@@ -108,16 +117,6 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
     const fits = [movement, other].flatMap((one) => (one && client ? [fitFor(one.demands, client.limits)] : []));
     if (!client || !fits.some(({ status }) => status === 'closed')) return [];
     const instead = context.instead(client.id, movement.id);
-    const out = plan.blocks
-      .map((block) => ({
-        ...block,
-        items: block.items
-          .map((one) =>
-            one.id === item.id ? { ...one, lanes: one.lanes.filter(({ clientId }) => clientId !== client.id) } : one,
-          )
-          .filter(({ lanes }) => lanes.length > 0),
-      }))
-      .filter(({ items }, i) => items.length > 0 || plan.blocks[i]?.items.length === 0);
     const because = fits.flatMap((fit) => fit.because).join('; ');
     return [
       {
@@ -145,11 +144,43 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
                 },
               ]
             : []),
-          { words: 'Leave it out', blocks: out },
+          leavingOut(plan, item, client.id),
         ],
       },
     ];
   });
+}
+
+/** A movement that hurt stays possible by hand, and is never passed over in silence. */
+function painWarnings(plan: Plain, context: WarnContext): Warning[] {
+  return [...lanesOf(plan)].flatMap(({ item, lane }): Warning[] => {
+    const client = context.clients.find(({ id }) => id === lane.clientId);
+    if (!client?.avoid.includes(lane.movementId)) return [];
+    return [
+      {
+        id: `pain ${item.id} ${client.id}`,
+        severity: 'stop',
+        words: `${context.find(lane.movementId)?.name} hurt ${client.name} sharply when it was last done. Has a qualified clinician looked at it?`,
+        itemId: item.id,
+        fixes: [leavingOut(plan, item, client.id)],
+      },
+    ];
+  });
+}
+
+/** The plan without one person on one line; lines and blocks that held nothing else go with them. */
+function leavingOut(plan: Plain, item: PlanItem, clientId: string): Fix {
+  const blocks = plan.blocks
+    .map((block) => ({
+      ...block,
+      items: block.items
+        .map((one) =>
+          one.id === item.id ? { ...one, lanes: one.lanes.filter((lane) => lane.clientId !== clientId) } : one,
+        )
+        .filter(({ lanes }) => lanes.length > 0),
+    }))
+    .filter(({ items }, i) => items.length > 0 || plan.blocks[i]?.items.length === 0);
+  return { words: 'Leave it out', blocks };
 }
 
 /** The same lane with another load, at the same effort where a formula can say what that is. */
@@ -215,27 +246,21 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
 function overWarnings(plan: Plain, context: WarnContext): Warning[] {
   const { over } = totalsOfPlan(plan, context);
   if (over === 0) return [];
-  const fixes: Fix[] = [];
-  const ordered = orderPlan(plan, context);
-  if (ordered.saved.seconds > 0)
-    fixes.push({ words: `Best order, saves ${minuteWords(ordered.saved.seconds)}`, blocks: ordered.blocks });
+  // A better order may save some of it: that is worked out on request, because it can take longer than a keystroke.
   const cut = cutToFit(plan, context);
-  if (cut) fixes.push(cut);
   return [
     {
       id: 'over',
       severity: 'fix',
       itemId: null,
       words: `${minuteWords(over)} over the ${plan.minutes} minutes.`,
-      fixes,
+      fixes: cut ? [cut] : [],
     },
   ];
 }
 
 /** Sets that an item keeps while another could be left out instead. */
 const WORTHWHILE_SETS = 2;
-
-const AROUND = new Set<Block['kind']>(['warm-up', 'stretch']);
 
 /**
  * Takes off sets, from the items that have most and come last, down to two each; then whole lines from the end, and the last sets at the very last.
@@ -292,7 +317,7 @@ function lessSets(blocks: readonly Block[], keep: number): Block[] | null {
 
 /** Without the last line of the work that is not locked; null when only one is left. */
 function withoutLast(blocks: readonly Block[]): Block[] | null {
-  const lines = blocks.filter(({ kind }) => !AROUND.has(kind)).flatMap(({ items }) => items);
+  const lines = blocks.filter((block) => !isAround(block)).flatMap(({ items }) => items);
   const victim = lines.findLast(({ locked }) => !locked);
   if (!victim || lines.length < 2) return null;
   return blocks
@@ -351,11 +376,7 @@ function combinationWarnings(plan: Plain): Warning[] {
                       one === block
                         ? {
                             ...one,
-                            items: [
-                              ...one.items.filter((other) => other !== item).slice(0, Math.max(...parts)),
-                              item,
-                              ...one.items.filter((other) => other !== item).slice(Math.max(...parts)),
-                            ],
+                            items: one.items.filter((other) => other !== item).toSpliced(Math.max(...parts), 0, item),
                           }
                         : one,
                     ),
@@ -420,10 +441,7 @@ const primeOf = (plan: Plain, kinds: (kind: Block['kind']) => boolean, context: 
 
 function warmUpWarnings(plan: Plain, context: WarnContext): Warning[] {
   const overhead = [...lanesOf(plan)].find(
-    ({ block, lane }) =>
-      block.kind !== 'warm-up' &&
-      block.kind !== 'stretch' &&
-      (context.find(lane.movementId)?.demands.overhead ?? 0) >= OVERHEAD,
+    ({ block, lane }) => !isAround(block) && (context.find(lane.movementId)?.demands.overhead ?? 0) >= OVERHEAD,
   );
   const prepared = primeOf(plan, (kind) => kind === 'warm-up', context);
   if (overhead && !SHOULDERS.some((muscle) => prepared.has(muscle))) {
@@ -438,7 +456,7 @@ function warmUpWarnings(plan: Plain, context: WarnContext): Warning[] {
       },
     ];
   }
-  const works = [...lanesOf(plan)].some(({ block }) => block.kind !== 'warm-up' && block.kind !== 'stretch');
+  const works = [...lanesOf(plan)].some(({ block }) => !isAround(block));
   if (!works || prepared.size > 0) return [];
   const movement = openTo(context, plan, ['mobility', 'drill'], [...primeOf(plan, () => true, context)]);
   return [
@@ -458,7 +476,7 @@ const MUCH = 6;
 function stretchWarnings(plan: Plain, context: WarnContext): Warning[] {
   const sets = new Map<Muscle, number>();
   for (const { block, lane } of lanesOf(plan))
-    if (block.kind !== 'stretch' && block.kind !== 'warm-up')
+    if (!isAround(block))
       for (const muscle of context.find(lane.movementId)?.muscles.prime ?? [])
         sets.set(muscle, (sets.get(muscle) ?? 0) + setsOfLane(block, lane) / plan.clientIds.length);
   const eased = primeOf(plan, (kind) => kind === 'stretch', context);
@@ -471,7 +489,7 @@ function stretchWarnings(plan: Plain, context: WarnContext): Warning[] {
           id: `stretch ${worked[0]}`,
           severity: 'polish',
           itemId: null,
-          words: `${worked[0].replaceAll('-', ' ')}: ${Math.round(worked[1])} sets and no stretch for it.`,
+          words: `${label(worked[0])}: ${Math.round(worked[1])} sets and no stretch for it.`,
           fixes: [adding(plan, context, 'stretch', movement)],
         },
       ]

@@ -10,6 +10,7 @@ import {
   likelyFault,
   progressOf,
   setsOf,
+  stillHurting,
   tallyFaults,
   totalsOf,
   trialsOf,
@@ -228,4 +229,42 @@ group('undo and the running log', () => {
       'set: 30 reps left with 25 lb',
     );
   });
+});
+
+test('a movement that hurt sharply stays so until it was done later without it, whatever else was done and in whichever order sessions come', () => {
+  const visit = fc.record({
+    day: fc.integer({ min: 1, max: 28 }),
+    done: fc.subarray(['movement-0', 'movement-1', 'movement-2']),
+    hurts: fc.subarray(['movement-0', 'movement-1', 'movement-2']),
+    quality: fc.constantFrom('sharp' as const, 'dull' as const),
+  });
+  fc.assert(
+    fc.property(fc.uniqueArray(visit, { selector: ({ day }) => day, maxLength: 6 }), fc.boolean(), (visits, turned) => {
+      const at = (day: number) => `2030-01-${String(day).padStart(2, '0')}T10:00:00.000Z`;
+      const one: SetRecord = {
+        id: uuidAt(9),
+        side: 'both',
+        amount: 8,
+        kg: null,
+        loadLabel: null,
+        effort: null,
+        at: at(1),
+        openFaults: [],
+      };
+      const lanes = visits.map(({ day, done, hurts, quality }): Lane => ({
+        clientId: CLIENT,
+        entries: done.map((id) => ({ ...entryOf([one], id), startedAt: at(day) })),
+        pains: hurts.map((movementId) => ({ id: uuidAt(8), region: 'knee', quality, movementId, at: at(day) })),
+        notes: [],
+      }));
+      const found = stillHurting(turned ? lanes.toReversed() : lanes).map(({ movementId }) => movementId);
+      for (const id of ['movement-0', 'movement-1', 'movement-2']) {
+        const last = visits
+          .toSorted((a, b) => a.day - b.day)
+          .findLast(({ done, hurts, quality }) => done.includes(id) || (quality === 'sharp' && hurts.includes(id)));
+        expect(found.includes(id)).toBe(last?.quality === 'sharp' && last.hurts.includes(id));
+      }
+    }),
+    { endOnFailure: true },
+  );
 });

@@ -89,6 +89,27 @@ export function tallyFaults(entries: readonly Entry[], find: FindMovement): Map<
   return tallies;
 }
 
+/**
+ * Movements in which sharp pain was reported, each with the time of the last report; those done in a later session without it are left out.
+ * Coming back to one is the trainer's choice, and never a suggestion's.
+ */
+export function stillHurting(lanes: readonly Lane[]): { movementId: string; at: string }[] {
+  const hurt = new Map<string, string>();
+  const inOrder = lanes.toSorted((a, b) => startOf(a).localeCompare(startOf(b)));
+  for (const { entries, pains } of inOrder) {
+    const now = new Map(
+      pains.flatMap(({ quality, movementId, at }) =>
+        quality === 'sharp' && movementId !== null ? [[movementId, at] as const] : [],
+      ),
+    );
+    for (const { movementId, sets } of entries) if (sets.length > 0 && !now.has(movementId)) hurt.delete(movementId);
+    for (const [movementId, at] of now) hurt.set(movementId, at);
+  }
+  return [...hurt].map(([movementId, at]) => ({ movementId, at }));
+}
+
+const startOf = ({ entries, pains }: Lane): string => entries[0]?.startedAt ?? pains[0]?.at ?? '';
+
 /** Trials that the prior is worth when a client's own record is mixed in. */
 const PRIOR_SETS = 4;
 

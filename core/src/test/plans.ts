@@ -7,6 +7,7 @@ import { buildLadder } from '../ladder/graph.js';
 import { DEMANDS, EFFORTS, PLANES, type KitPiece, type Limit } from '../movement/index.js';
 import {
   BLOCK_KINDS,
+  emptyPlan,
   type Block,
   type Plan,
   type PlanContext,
@@ -120,14 +121,10 @@ export const planOver = (movements: readonly MovementSummary[], people = 3): fc.
       .map(({ minutes, blocks }) => {
         let n = 1;
         return {
-          name: 'Plan',
-          clientIds: Array.from({ length: count }, (_, i) => clientId(i)),
-          minutes,
-          startsAt: null,
-          purpose: 'strength',
-          space: 'lane',
-          template: false,
-          note: '',
+          ...emptyPlan(
+            Array.from({ length: count }, (_, k) => clientId(k)),
+            minutes,
+          ),
           blocks: blocks.map((one) => ({
             ...one,
             id: uuidAt(n++),

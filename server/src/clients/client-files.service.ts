@@ -1,10 +1,13 @@
 /** All of one client's data: out as a file, in from one, and gone for good. Other people's sessions and plans stay as they are. */
-import { Injectable } from '@nestjs/common';
+import { Inject, Injectable } from '@nestjs/common';
 import { BLANK_CLIENT, checkClientFile, planOf, planWithout, type ClientFile } from '@waxwing/core/formats';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { DataSource, In, type EntityManager } from 'typeorm';
-import { PlanEntity } from '../plans/plan.entity.js';
+import { v7 as uuidv7 } from 'uuid';
+import { CONFIG, type Config } from '../config.js';
+import { removeMessagesOf } from '../plans/messages.js';
+import { PlanEntity, planColumns, WITH_CLIENT } from '../plans/plan.entity.js';
 import { invalid, ProblemException } from '../problems/problem.js';
 import { problemsIn } from '../problems/validation.js';
 import { EventEntity, SessionEntity } from '../sessions/session.entities.js';
@@ -27,11 +30,7 @@ async function sessionsOf(manager: EntityManager, clientId: string): Promise<Ses
 }
 
 async function plansOf(manager: EntityManager, clientId: string): Promise<PlanEntity[]> {
-  return manager
-    .getRepository(PlanEntity)
-    .createQueryBuilder('plan')
-    .where(`EXISTS (SELECT 1 FROM json_each(plan.document, '$.clientIds') WHERE value = :clientId)`, { clientId })
-    .getMany();
+  return manager.getRepository(PlanEntity).createQueryBuilder('plan').where(WITH_CLIENT, { clientId }).getMany();
 }
 
 const OF_CLIENT = `sessionId = ? AND document ->> 'clientId' = ?`;
@@ -41,6 +40,7 @@ export class ClientFilesService {
   constructor(
     private readonly database: DataSource,
     private readonly clients: ClientsService,
+    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   /** @throws 404 */
@@ -101,18 +101,13 @@ export class ClientFilesService {
             [document.id, id, document.counter, JSON.stringify(document), now],
           );
       }
-      for (const document of plans) {
-        const { name, startsAt, template } = document;
-        await manager.query(
-          `INSERT INTO plans (id, version, name, startsAt, template, document, updatedAt) VALUES (?, 1, ?, ?, ?, ?, ?)`,
-          [crypto.randomUUID(), name, startsAt, template ? 1 : 0, JSON.stringify(document), now],
-        );
-      }
+      for (const document of plans)
+        await manager.insert(PlanEntity, { id: uuidv7(), version: 1, ...planColumns(document) });
       return whole;
     });
   }
 
-  /** Deletes a client and everything that is only theirs. @throws 404, 422 when the typed name is another */
+  /** Deletes a client and everything that is only theirs, messages that wait for them included. @throws 404, 422 when the typed name is another */
   async remove(id: string, typed: string): Promise<void> {
     const client = await this.clients.read(id);
     if (typed.trim() !== client.name)
@@ -132,11 +127,13 @@ export class ClientFilesService {
       }
       for (const plan of await plansOf(manager, id)) {
         const document = planWithout(plan.document, id);
-        if (document) await manager.update(PlanEntity, { id: plan.id }, { document, version: plan.version + 1 });
+        if (document)
+          await manager.update(PlanEntity, { id: plan.id }, { ...planColumns(document), version: plan.version + 1 });
         else await manager.delete(PlanEntity, { id: plan.id });
       }
       await manager.query(`DELETE FROM session_clients WHERE clientId = ?`, [id]);
       await manager.delete(ClientEntity, { id });
     });
+    await removeMessagesOf(this.config.dataFolder, id);
   }
 }

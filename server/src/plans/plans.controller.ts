@@ -70,13 +70,13 @@ export class PlansController {
   @Header('Content-Type', 'text/markdown; charset=utf-8')
   @ApiOperation({ summary: 'The sheet as Markdown' })
   async markdown(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
-    return this.sheets.markdown(await this.plans.read(id), clientId);
+    return this.sheets.markdown(await this.sheets.sheet(await this.plans.read(id), clientId));
   }
 
   @Get(':id/sheet.pdf')
   @ApiOperation({ summary: 'The sheet as PDF, on A4 or Letter' })
   async pdf(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId, paper }: SheetQuery) {
-    const bytes = await this.sheets.pdf(await this.plans.read(id), clientId, paper);
+    const bytes = await this.sheets.pdf(await this.sheets.sheet(await this.plans.read(id), clientId), paper);
     return new StreamableFile(bytes, { type: 'application/pdf', disposition: 'inline; filename="sheet.pdf"' });
   }
 

@@ -10,7 +10,7 @@ import { ClientEntity } from '../clients/client.entity.js';
 import { LibraryService } from '../movements/library.service.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
 import type { ListPlansQuery } from './plans.dto.js';
-import { PlanEntity } from './plan.entity.js';
+import { PlanEntity, planColumns, WITH_CLIENT } from './plan.entity.js';
 
 const stored = ({ id, version, updatedAt, document }: PlanEntity): StoredPlan => ({
   ...document,
@@ -34,10 +34,7 @@ export class PlansService {
       .orderBy('plan.updatedAt', 'DESC')
       .addOrderBy('plan.id')
       .limit(limit);
-    if (clientId)
-      query.where(`EXISTS (SELECT 1 FROM json_each(plan.document, '$.clientIds') WHERE value = :clientId)`, {
-        clientId,
-      });
+    if (clientId) query.where(WITH_CLIENT, { clientId });
     const plans = await query.getMany();
     const ids = [...new Set(plans.flatMap(({ document }) => document.clientIds))];
     const names = new Map((await this.clients.findBy({ id: In(ids) })).map(({ id, name }) => [id, name]));
@@ -64,14 +61,14 @@ export class PlansService {
     const known = await this.repository.findOneBy({ id });
     if (known) return stored(known);
     const plan = await this.checked(input);
-    await this.repository.insert({ id, version: 1, ...this.columns(plan) });
+    await this.repository.insert({ id, version: 1, ...planColumns(plan) });
     return this.read(id);
   }
 
   /** @throws 404, 409 when the version is stale, 422 */
   async edit(id: string, version: number, input: object): Promise<StoredPlan> {
     const plan = await this.checked(input);
-    const result = await this.repository.update({ id, version }, { version: version + 1, ...this.columns(plan) });
+    const result = await this.repository.update({ id, version }, { version: version + 1, ...planColumns(plan) });
     const now = await this.read(id);
     if (result.affected !== 1) throw stale('plan', version, now.version);
     return now;
@@ -80,11 +77,6 @@ export class PlansService {
   /** @throws 404 */
   async remove(id: string): Promise<void> {
     if ((await this.repository.delete({ id })).affected !== 1) throw notFound('plan', id);
-  }
-
-  private columns(plan: Plan) {
-    const { name, startsAt, template } = plan;
-    return { name, startsAt, template, document: plan, updatedAt: new Date().toISOString() };
   }
 
   /** What core checks, and what only the studio knows: its clients, its movements, and that a plan ends within a day. */

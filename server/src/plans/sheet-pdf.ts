@@ -1,6 +1,5 @@
 /** A sheet on paper: one or two pages, ink on white, a small figure beside each movement that has one. */
 import { keyTimes, motionOf, pictureSvg, type FigureLibrary } from '@waxwing/core/body';
-import { bestView } from '@waxwing/core/coaching';
 import type { Sheet, SheetLine } from '@waxwing/core/formats';
 import type { Movement } from '@waxwing/core/movement';
 import { createRequire } from 'node:module';
@@ -27,7 +26,7 @@ function fonts() {
   };
 }
 
-/** The telling posture of a movement, from the side that shows its faults best; null where it has no figure. */
+/** The telling posture of a movement, from the side it is shown from; null where it has no figure. */
 function figureOf(
   movementId: string,
   drawn: FigureLibrary,
@@ -37,8 +36,7 @@ function figureOf(
   const movement = find(movementId);
   if (!figure || !movement) return null;
   const motion = motionOf(drawn, figure, movement);
-  const worst = movement.faults[0];
-  return { svg: pictureSvg(motion, keyTimes(motion).at(-1) ?? 0, worst ? bestView(worst) : 'side'), fit: [52, 52] };
+  return { svg: pictureSvg(motion, keyTimes(motion).at(-1) ?? 0, figure.view), fit: [52, 52] };
 }
 
 function lineContent(line: SheetLine, number: number, figure: Content | null): TableCell[] {

@@ -3,8 +3,8 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { FigureLibrary } from '@waxwing/core/body';
 import { limitsHolding } from '@waxwing/core/coaching';
-import { sheetMarkdown, sheetOf, type Sheet, type StoredPlan } from '@waxwing/core/formats';
-import { kitCounts, opennessFor, tagsInForce, underRules, usableOption } from '@waxwing/core/movement';
+import { sheetMarkdown, sheetOf, type ClientRecord, type Sheet, type StoredPlan } from '@waxwing/core/formats';
+import { kitCounts, mayDo, tagsInForce, underRules } from '@waxwing/core/movement';
 import { secondsOf, timelineOf } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
@@ -35,24 +35,23 @@ export class SheetsService {
     if (!plan.clientIds.includes(clientId)) throw invalid([{ path: 'clientId', message: 'is not in this plan' }]);
     const client = await this.clients.read(clientId);
     const studio = await this.studios.findOneByOrFail({ id: 1 });
-    const record = await this.records.of(clientId);
+    const records = new Map<string, ClientRecord>();
+    for (const id of plan.clientIds) records.set(id, await this.records.of(id));
+    const { trials = [], sets = {}, faults = {} } = records.get(clientId) ?? {};
     const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
     const now = new Date().toISOString();
     const limits = limitsHolding(client, localDay());
     const kit = kitCounts(studio.kit);
-    const done = new Map<string, ReadonlySet<string>>();
-    for (const id of plan.clientIds) done.set(id, new Set(Object.keys((await this.records.of(id)).sets)));
     const seconds = secondsOf(
-      timelineOf(plan, { find: (id) => this.library.summary(id), knows: (who, id) => done.get(who)?.has(id) ?? false }),
+      timelineOf(plan, {
+        find: (id) => this.library.summary(id),
+        knows: (who, id) => records.get(who)?.sets[id] !== undefined,
+      }),
     );
     const open = (steps: readonly { to: string; name: string }[]): string | null =>
       steps.find(({ to }) => {
         const movement = this.library.find(to);
-        return (
-          movement &&
-          opennessFor(movement.demands, limits) !== 'closed' &&
-          usableOption(movement.kit, kit) !== undefined
-        );
+        return movement && mayDo(movement, limits, kit);
       })?.name ?? null;
     return sheetOf({
       plan,
@@ -67,18 +66,20 @@ export class SheetsService {
         const { easier, harder } = this.library.page(id);
         return { easier: open(easier), harder: open(harder) };
       },
-      ...record,
+      trials,
+      sets,
+      faults,
       now,
     });
   }
 
-  async markdown(plan: StoredPlan, clientId?: string): Promise<string> {
-    return sheetMarkdown(await this.sheet(plan, clientId), dateWords(plan.startsAt));
+  markdown(sheet: Sheet): string {
+    return sheetMarkdown(sheet, dateWords(sheet.startsAt));
   }
 
-  async pdf(plan: StoredPlan, clientId: string | undefined, paper: Paper): Promise<Buffer> {
+  pdf(sheet: Sheet, paper: Paper): Promise<Buffer> {
     this.drawn ??= JSON.parse(this.figures.text) as FigureLibrary;
-    return sheetPdf(await this.sheet(plan, clientId), dateWords(plan.startsAt), paper, this.drawn, this.library.find);
+    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, this.drawn, this.library.find);
   }
 
   /** @throws 422 when no date is set */

@@ -5,9 +5,10 @@ import type { ClientRecord } from '@waxwing/core/formats';
 import {
   fold,
   setsOf,
+  stillHurting,
   tallyFaults,
   trialsOf,
-  type Entry,
+  type Lane,
   type SessionEvent,
   type SessionState,
 } from '@waxwing/core/session';
@@ -27,18 +28,20 @@ export class RecordService {
   /** @throws 404 */
   async of(clientId: string): Promise<ClientRecord> {
     await this.clients.read(clientId);
-    const record: ClientRecord = { trials: [], sets: {}, faults: {} };
-    const entries: Entry[] = [];
+    const record: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [] };
+    const lanes: Lane[] = [];
     for (const state of await this.states())
       for (const lane of Object.values(state.lanes)) {
         const own = lane.clientId === clientId;
         for (const trial of trialsOf(lane, this.library.find))
           record.trials.push(own ? trial : { ...trial, clientId: 'another' });
         if (!own) continue;
-        entries.push(...lane.entries);
+        lanes.push(lane);
         for (const [movementId, past] of setsOf(lane, this.library.find)) (record.sets[movementId] ??= []).push(past);
       }
+    const entries = lanes.flatMap((lane) => lane.entries);
     record.faults = Object.fromEntries(tallyFaults(entries, this.library.find));
+    record.hurt = stillHurting(lanes);
     return record;
   }
 

@@ -35,7 +35,7 @@ const STUDIO: Studio = {
   clients: 1,
   movements: 0,
 };
-const EMPTY: ClientRecord = { trials: [], sets: {}, faults: {} };
+const EMPTY: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [] };
 
 let library: Movement[];
 let catalog: Catalog;

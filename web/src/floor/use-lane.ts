@@ -92,6 +92,7 @@ export function useLane(live: LiveSession, clientId: string): { view: LaneView |
   const page = whole && { ...whole, movement: underRules(whole.movement, withSeen(tags, whole.movement, entry)) };
   const limits = [...limitsHolding(client.data, today()), ...limitsFromPain(lane.pains)];
   const kit = kitCounts(studio.data.kit);
+  const hurtBefore = record.data.hurt.map(({ movementId }) => movementId);
   const hurt = lane.pains.filter((pain) => pain.quality === 'sharp').flatMap((pain) => pain.movementId ?? []);
   const view: LaneView = {
     lane,
@@ -106,7 +107,15 @@ export function useLane(live: LiveSession, clientId: string): { view: LaneView |
     page,
     swaps: (reason, region, most) =>
       entry
-        ? ask(catalog, { from: entry.movementId, reason, region, limits, kit, avoid: hurt, ...(most ? { most } : {}) })
+        ? ask(catalog, {
+            from: entry.movementId,
+            reason,
+            region,
+            limits,
+            kit,
+            avoid: [...hurt, ...hurtBefore],
+            ...(most ? { most } : {}),
+          })
         : NOTHING,
     tap: (say) => void live.tap(clientId, say),
   };

@@ -19,6 +19,7 @@ import {
   type Direction,
   type Fault,
   type Movement,
+  UNIT_WORDS,
 } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
@@ -279,7 +280,7 @@ const NeighbourRow = ({ neighbour, direction }: { neighbour: Neighbour; directio
 
 function Facts({ movement }: { movement: Movement }) {
   const { dose } = movement;
-  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 's' : 'm';
+  const unit = UNIT_WORDS[dose.mode];
   return (
     <section aria-labelledby="facts">
       <Heading id="facts">What it takes</Heading>

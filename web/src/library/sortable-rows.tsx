@@ -1,24 +1,10 @@
 /** Rows that are put in order by dragging their handle, or by keyboard: Space takes a row up, arrows carry it, Space puts it down. */
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type Announcements,
-  type DragEndEvent,
-  type UniqueIdentifier,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { DndContext } from '@dnd-kit/core';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { useSorting } from '../shell/use-sorting';
 
 export function SortableRows({
   ids,
@@ -32,29 +18,14 @@ export function SortableRows({
   onMove: (from: number, to: number) => void;
   children: (index: number) => ReactNode;
 }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const end = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-  };
-  const place = (entry: { id: UniqueIdentifier } | null) => (entry ? ids.indexOf(String(entry.id)) + 1 : 0);
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${name} ${place(active)} is taken up.`,
-    onDragOver: ({ over }) => (over ? `Now at place ${place(over)} of ${ids.length}.` : undefined),
-    onDragEnd: ({ over }) => (over ? `Put down at place ${place(over)}.` : undefined),
-    onDragCancel: () => 'Put back where it was.',
-  };
+  const { context, places } = useSorting(ids, name);
   return (
     <DndContext
-      accessibility={{
-        announcements,
-        screenReaderInstructions: { draggable: 'Space takes it up, the arrow keys carry it, Space puts it down.' },
+      {...context}
+      onDragEnd={(event) => {
+        const [from, to] = places(event);
+        if (from !== to) onMove(from, to);
       }}
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={end}
     >
       <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
         <ol className="space-y-2">

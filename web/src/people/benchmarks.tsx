@@ -4,6 +4,7 @@ import type { Client } from '@waxwing/core/formats';
 import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
 import { useEditClient } from './use-edit-client';
+import { Wrong } from '../shell/states';
 
 const UNITS: readonly Benchmark['unit'][] = ['reps', 's', 'kg', 'm'];
 
@@ -87,11 +88,7 @@ export function Benchmarks({ client }: { client: Client }) {
           Note
         </button>
       </form>
-      {edit.error && (
-        <p role="alert" className="text-error">
-          {edit.error.message}
-        </p>
-      )}
+      <Wrong error={edit.error} />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { Client } from '@waxwing/core/formats';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';
+import { Wrong } from '../shell/states';
 
 export function BringBack() {
   const queries = useQueryClient();
@@ -29,11 +30,7 @@ export function BringBack() {
           }}
         />
       </label>
-      {restore.error && (
-        <p role="alert" className="text-error mt-2">
-          {restore.error.message}
-        </p>
-      )}
+      <Wrong error={restore.error} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';
+import { Wrong } from '../shell/states';
 
 export function DataRights({ client }: { client: Client }) {
   const [asked, ask] = useState(false);
@@ -45,11 +46,7 @@ export function DataRights({ client }: { client: Client }) {
           <button type="submit" className="btn btn-error" disabled={typed.trim() !== client.name || remove.isPending}>
             Delete for good
           </button>
-          {remove.error && (
-            <p role="alert" className="text-error">
-              {remove.error.message}
-            </p>
-          )}
+          <Wrong error={remove.error} />
         </form>
       )}
     </div>

@@ -4,6 +4,7 @@ import type { Client } from '@waxwing/core/formats';
 import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
 import { useEditClient } from './use-edit-client';
+import { Wrong } from '../shell/states';
 
 export function Readiness({ client }: { client: Client }) {
   const { readiness } = client;
@@ -101,11 +102,7 @@ export function Readiness({ client }: { client: Client }) {
       >
         {readiness ? 'Ask again' : 'Ask the questions'}
       </button>
-      {edit.error && (
-        <p role="alert" className="text-error">
-          {edit.error.message}
-        </p>
-      )}
+      <Wrong error={edit.error} />
     </div>
   );
 }

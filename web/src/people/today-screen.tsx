@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { call } from '../api/http';
 import { clientQuery } from '../api/queries';
-import { Await } from '../shell/states';
+import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
 
@@ -77,11 +77,7 @@ function Check({ client }: { client: Client }) {
               Cancel
             </button>
           </div>
-          {save.error && (
-            <p role="alert" className="text-error">
-              {save.error.message}
-            </p>
-          )}
+          <Wrong error={save.error} />
         </div>
         <div>
           <p className="quiet mb-2">Press a place: once sore, twice dull, three times sharp, then off.</p>

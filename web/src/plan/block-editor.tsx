@@ -1,6 +1,6 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
 import { loadsFor } from '@waxwing/core/dosage';
-import { label } from '@waxwing/core/movement';
+import { kitCounts, label, mayDo, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   inRounds,
   minuteWords,
@@ -235,7 +235,7 @@ function Lane({
     if (fresh)
       change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...fresh, sets: old.sets, rest: old.rest })));
   };
-  const unit = movement?.dose.mode === 'time' ? 's' : movement?.dose.mode === 'distance' ? 'm' : 'reps';
+  const unit = UNIT_WORDS[movement?.dose.mode ?? 'reps'];
   const timed = block.kind === 'circuit' && block.workSeconds !== null;
   return (
     <div>
@@ -247,7 +247,7 @@ function Lane({
           </Link>
           {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
         </span>
-        <Rungs movementId={lane.movementId} of={of} onTake={take} />
+        <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={take} />
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         {!inRounds(block) && (
@@ -315,13 +315,33 @@ function Lane({
   );
 }
 
-/** One rung down or up, where the ladder has one. */
-function Rungs({ movementId, of, onTake }: { movementId: string; of: string; onTake: (movementId: string) => void }) {
+/** Whether a movement may be offered to a client: nothing closes it, it did not hurt, and its kit is here. */
+function offers({ context, studio }: World, clientId: string, movementId: string): boolean {
+  const movement = context.find(movementId);
+  const client = context.clients.find(({ id }) => id === clientId);
+  if (!movement || !client || client.avoid.includes(movementId)) return false;
+  return mayDo(movement, client.limits, kitCounts(studio.kit));
+}
+
+/** One rung down or up, where the ladder has one that is open. */
+function Rungs({
+  movementId,
+  clientId,
+  of,
+  world,
+  onTake,
+}: {
+  movementId: string;
+  clientId: string;
+  of: string;
+  world: World;
+  onTake: (movementId: string) => void;
+}) {
   const page = useQuery(movementQuery(movementId)).data;
   return (
     <span className="flex gap-1">
       {(['easier', 'harder'] as const).map((direction) => {
-        const to = page?.[direction][0];
+        const to = page?.[direction].find((step) => offers(world, clientId, step.to));
         return (
           to && (
             <button

@@ -1,7 +1,7 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
 import type { StoredPlan } from '@waxwing/core/formats';
 import { inWords, PATTERNS, type Pattern, type Purpose, type Space } from '@waxwing/core/movement';
-import { carryForward, DAY_MINUTES, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
+import { carryForward, DAY_MINUTES, emptyPlan, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -10,7 +10,6 @@ import { call } from '../api/http';
 import { clientsQuery, planQuery, plansQuery } from '../api/queries';
 import { Empty, Failed } from '../shell/states';
 import { dayWords, localField } from '../words/dates';
-import { bare } from './use-plan-draft';
 import { forPeople } from './edit';
 import { AimField, RoomField } from './fields';
 import { useWorld, type World } from './use-world';
@@ -71,21 +70,16 @@ export function NewPlanScreen() {
     const names = here.clients.map(({ name }) => name.split(' ')[0]).join(' and ');
     const startsAt = at ? new Date(at).toISOString() : null;
     const base: Plan = {
+      ...emptyPlan(chosen, length),
       name: `${names}, ${startsAt ? dayWords(startsAt) : 'any day'}`,
-      clientIds: chosen,
-      minutes: length,
       startsAt,
       purpose,
       space,
-      template: false,
-      note: '',
-      blocks: [],
     };
     if (start === 'template') {
-      const stored = await queries.fetchQuery(planQuery(template));
-      const { name, minutes: _, startsAt: __, ...rest } = bare(stored);
-      const plan = { ...forPeople(here, { ...base, ...rest }, chosen), name: `${names}: ${name}`.slice(0, 80) };
-      return { plan, reasons: [] };
+      const { name, blocks, note } = await queries.fetchQuery(planQuery(template));
+      const plan = forPeople(here, { ...base, blocks, note }, chosen);
+      return { plan: { ...plan, name: `${names}: ${name}`.slice(0, 80) }, reasons: [] };
     }
     const { blocks, reasons } = await blocksFor(here, start, { minutes: length, purpose, space, wanted });
     return { plan: { ...base, blocks }, reasons };
@@ -235,8 +229,8 @@ async function blocksFor(
   if (start === 'empty') return { blocks: [], reasons: [] };
   const { suggestClients: clients, movements, studio } = world;
   const carried =
-    start === 'carry' ? carryForward({ clients, movements, kit: studio.kit, purpose, newId: uuidv7 }) : [];
-  const locked = carried.map((block) => ({
+    start === 'carry' ? carryForward({ clients, movements, kit: studio.kit, purpose, newId: uuidv7 }) : null;
+  const locked = (carried?.blocks ?? []).map((block) => ({
     ...block,
     items: block.items.map((item) => ({ ...item, locked: true })),
   }));
@@ -255,6 +249,6 @@ async function blocksFor(
   });
   return {
     blocks: blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: false })) })),
-    reasons,
+    reasons: [...(carried?.reasons ?? []), ...reasons],
   };
 }

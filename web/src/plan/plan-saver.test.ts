@@ -1,23 +1,14 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import type { StoredPlan } from '@waxwing/core/formats';
-import type { Plan } from '@waxwing/core/planning';
+import { emptyPlan, type Plan } from '@waxwing/core/planning';
 import { addBlock, blockUp, changeItem, copyOf, moveItem, toBlock } from './edit';
 import { keptDraft, PlanSaver, type Saving } from './plan-saver';
+import { changed, undone, type Edited } from './undo';
 
 const ID = '018f0000-0000-7000-8000-00000000a1a1';
 const CLIENT = '018f0000-0000-7000-8000-00000000c11e';
 
-const PLAN: Plan = {
-  name: 'Thursday',
-  clientIds: [CLIENT],
-  minutes: 60,
-  startsAt: null,
-  purpose: 'strength',
-  space: 'lane',
-  template: false,
-  note: '',
-  blocks: [],
-};
+const PLAN = emptyPlan([CLIENT], 60);
 const named = (name: string): Plan => ({ ...PLAN, name });
 
 const real = globalThis.fetch;
@@ -41,8 +32,8 @@ beforeEach(() => {
     },
   });
   globalThis.fetch = ((_path: string, init: RequestInit) => {
-    const body = JSON.parse(String(init.body)) as { version: number; plan: Plan };
-    sent.push(body);
+    const body = (init.body ? JSON.parse(String(init.body)) : {}) as { version: number; plan: Plan };
+    if (init.body) sent.push(body);
     const answer = answers.shift();
     return answer
       ? Promise.resolve(answer())
@@ -156,4 +147,47 @@ test('items and blocks are moved without losing any, and a copy shares no id', (
   expect(locked.blocks[1]?.items.map((one) => one.locked)).toEqual([true, false]);
   const all = (one: Plan) => one.blocks.flatMap(({ id, items }) => [id, ...items.map((each) => each.id)]);
   expect(all(copyOf(plan)).filter((id) => all(plan).includes(id))).toEqual([]);
+});
+
+test('a plan that was stored while its answer got lost is not refused the second time', async () => {
+  const one = saver();
+  const stored = { ...named('a'), id: ID, version: 2, updatedAt: 'then' };
+  answers.push(
+    () => Promise.reject(new TypeError('the answer got lost')),
+    () => Response.json({ detail: 'version 2 by now' }, { status: 409 }),
+    () => Response.json(stored),
+  );
+  one.put(named('a'));
+  await pass(10_000);
+  expect(said.at(-1)).toBe('saved');
+  one.put(named('b'));
+  await pass(1_000);
+  expect(sent.at(-1)).toMatchObject({ version: 3, plan: { name: 'b' } });
+  // Somebody else's newer plan is not taken for one's own.
+  answers.push(
+    () => Response.json({ detail: 'version 9 by now' }, { status: 409 }),
+    () => Response.json({ ...stored, version: 9, name: 'of somebody else' }),
+  );
+  one.put(named('c'));
+  await pass(10_000);
+  expect(said.at(-1)).toEqual({ refused: 'version 9 by now' });
+});
+
+test('a step back takes what was typed in one go, and every step until the first', () => {
+  const start: Edited = { plan: named(''), past: [], at: 0 };
+  const typed = [...'Friday'].reduce<Edited>(
+    (now, letter, i) => changed(now, named(now.plan.name + letter), 10_000 + i * 100),
+    start,
+  );
+  const later = changed(typed, named('Friday, late'), 20_000);
+  expect([later.plan.name, undone(later).plan.name, undone(undone(later)).plan]).toEqual([
+    'Friday, late',
+    'Friday',
+    start.plan,
+  ]);
+  expect(undone(start)).toBe(start);
+  // What comes right after a step back is a step of its own.
+  const other = changed(undone(later), named('Saturday'), 20_100);
+  expect(undone(other).plan.name).toBe('Friday');
+  expect(changed(later, later.plan, 30_000)).toMatchObject({ plan: later.plan, past: later.past });
 });

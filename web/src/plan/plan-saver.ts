@@ -75,7 +75,9 @@ export class PlanSaver {
         this.say('saved');
       }
     } catch (error) {
-      if (error instanceof ProblemError && error.status !== 0) this.say({ refused: error.message });
+      if (error instanceof ProblemError && error.status === 409 && (await this.already(plan))) {
+        this.put(this.waiting ?? plan, 0);
+      } else if (error instanceof ProblemError && error.status !== 0) this.say({ refused: error.message });
       else {
         this.waiting ??= plan;
         this.say('away');
@@ -85,4 +87,15 @@ export class PlanSaver {
       this.busy = false;
     }
   }
+
+  /** Whether the newer version on the server is this very plan: it was stored, and only the answer was lost. Goes on from it then. */
+  private async already(plan: Plan): Promise<boolean> {
+    const stored = await call<StoredPlan>('GET', `/plans/${this.id}`).catch(() => null);
+    if (!stored || JSON.stringify(bare(stored)) !== JSON.stringify(plan)) return false;
+    this.version = stored.version;
+    return true;
+  }
 }
+
+/** A stored plan without what the server adds. */
+export const bare = ({ id: _, version: __, updatedAt: ___, ...plan }: StoredPlan): Plan => plan;

@@ -9,6 +9,7 @@ import {
   timelineOf,
   totalsOfPlan,
   warningsOf,
+  type Block,
   type BlockKind,
   type Plan,
 } from '@waxwing/core/planning';
@@ -61,12 +62,15 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   const totals = totalsOfPlan(shown, world.context, segments);
   const warnings = useMemo(() => warningsOf(plan, world.context), [plan, world.context]);
 
+  /** What was worked out for this plan, unless it was changed in the meantime: then the change counts. */
+  const meanwhile = (blocks: Block[]) => (now: Plan) => (now === plan ? withBlocks(now, blocks) : now);
+  const edit = (next: Plan) => change(() => next);
   const order = async () => {
     setBusy(true);
     const reordered = await world.planner.order(plan, knownPairs(world));
     setBusy(false);
     say([savedWords(reordered)]);
-    if (reordered.moved) change(withBlocks(plan, reordered.blocks));
+    if (reordered.moved) change(meanwhile(reordered.blocks));
   };
   const suggest = async () => {
     setBusy(true);
@@ -88,17 +92,17 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
     });
     setBusy(false);
     say(reasons);
-    change(withBlocks(plan, blocks));
+    change(meanwhile(blocks));
   };
 
   return (
     <div className="p-4 sm:p-6">
-      <Header plan={plan} world={world} stored={stored} change={change} undo={undo} saving={saving} />
+      <Header plan={plan} world={world} stored={stored} change={edit} undo={undo} saving={saving} />
       <Tape
         plan={plan}
         world={world}
         segments={segments}
-        onMove={(blockId, from, to) => change(moveItem(plan, blockId, from, to))}
+        onMove={(blockId, from, to) => edit(moveItem(plan, blockId, from, to))}
         onCarry={(blockId, from, to) => carry(blockId === null ? null : moveItem(plan, blockId, from, to))}
         onOpen={setOpen}
       />
@@ -110,12 +114,12 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
               block={block}
               plan={plan}
               world={world}
-              change={change}
+              change={edit}
               open={open}
               setOpen={setOpen}
             />
           ))}
-          <AddBlock onAdd={(kind) => change(addBlock(plan, kind))} />
+          <AddBlock onAdd={(kind) => edit(addBlock(plan, kind))} />
           {plan.clientIds.length > 1 && <Stations plan={plan} world={world} />}
           <WhatIf plan={plan} world={world} />
         </div>
@@ -140,7 +144,7 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
             world={world}
             totals={totals}
             warnings={warnings}
-            onFix={(blocks) => change(withBlocks(plan, blocks))}
+            onFix={(blocks) => edit(withBlocks(plan, blocks))}
           />
         </div>
       </div>
@@ -165,7 +169,6 @@ function Header({
 }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [name, setName] = useState(plan.name);
   const template = async () => {
     const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
     const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
@@ -190,14 +193,16 @@ function Header({
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
         <h1 className="min-w-0 flex-1 basis-full text-2xl sm:text-3xl xl:basis-80">
           <input
+            key={plan.name}
             aria-label="Name of the plan"
             className="w-full border-b-2 border-transparent bg-transparent outline-none focus:border-current"
-            value={name}
+            defaultValue={plan.name}
             maxLength={80}
-            onChange={(event) => setName(event.target.value)}
-            onBlur={() =>
-              name.trim() ? name !== plan.name && change({ ...plan, name: name.trim() }) : setName(plan.name)
-            }
+            onBlur={({ target }) => {
+              const name = target.value.trim();
+              if (name) change({ ...plan, name });
+              else target.value = plan.name;
+            }}
           />
         </h1>
         <label>

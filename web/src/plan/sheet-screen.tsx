@@ -7,7 +7,7 @@ import { call } from '../api/http';
 import { clientQuery, movementQuery, outboxQuery, sheetQuery } from '../api/queries';
 import { Strip } from '../figures/strip';
 import { useMotion } from '../figures/use-motion';
-import { Await } from '../shell/states';
+import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 
 export function SheetScreen() {
@@ -84,11 +84,7 @@ function Send({ planId, clientId }: { planId: string; clientId: string }) {
           .
         </p>
       )}
-      {send.error && (
-        <p role="alert" className="text-error">
-          {send.error.message}
-        </p>
-      )}
+      <Wrong error={send.error} />
     </form>
   );
 }

@@ -7,6 +7,7 @@ import { buildLadder } from '@waxwing/core/ladder';
 import { DEMANDS, opennessFor, REGIONS, type KitPiece, type Limit } from '@waxwing/core/movement';
 import {
   checkPlan,
+  emptyPlan,
   orderPlan,
   pushPull,
   coverageOf,
@@ -68,14 +69,10 @@ function planFor(clients: readonly SuggestClient[], minutes: number): { plan: Pl
     newId: uuidv7,
   });
   const plan: Plan = {
-    name: 'Plan',
-    clientIds: clients.map(({ id }) => id),
-    minutes,
-    startsAt: null,
-    purpose: 'strength',
-    space: 'lane',
-    template: false,
-    note: '',
+    ...emptyPlan(
+      clients.map(({ id }) => id),
+      minutes,
+    ),
     blocks,
   };
   return { plan, reasons };

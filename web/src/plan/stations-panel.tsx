@@ -1,6 +1,7 @@
 /** Stations: where kit is short, who is where when, so that no two want one piece and nobody waits more than needed. */
 import { label } from '@waxwing/core/movement';
 import {
+  isAround,
   laneSeconds,
   minuteWords,
   rotate,
@@ -16,8 +17,7 @@ import type { World } from './use-world';
 
 export function Stations({ plan, world }: { plan: Plan; world: World }) {
   const blocks = plan.blocks.filter(
-    ({ items, kind }) =>
-      items.length > 1 && !['warm-up', 'stretch'].includes(kind) && items.some(({ lanes }) => lanes.length > 1),
+    (block) => block.items.length > 1 && !isAround(block) && block.items.some(({ lanes }) => lanes.length > 1),
   );
   if (blocks.length === 0) return null;
   return (
@@ -60,6 +60,12 @@ function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: Wor
       lanes.map((lane) => setsOfLane(block, lane) * (laneSeconds(lane, block, world.context) + lane.rest)),
     ),
   );
+  /** What somebody does at a place; a line that they are not on is a rest as well. */
+  const laneAt = (at: number | null, who: number): string => {
+    const item = at === null ? undefined : block.items[at];
+    const lanes = item?.lanes.filter(({ clientId }) => clientId === plan.clientIds[who]) ?? [];
+    return item && lanes.length > 0 ? itemName({ ...item, lanes }, world) : 'rests';
+  };
   const idle = waits(rotation, plan.clientIds.length).reduce((sum, n) => sum + n, 0);
   return (
     <div className="mb-4 overflow-x-auto">
@@ -84,16 +90,7 @@ function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: Wor
               <th scope="row">{Math.round((i * slot) / 60)}</th>
               {places.map((item, who) => (
                 <td key={who} className={item === null ? 'quiet' : ''}>
-                  {item === null
-                    ? 'rests'
-                    : block.items[item] &&
-                      itemName(
-                        {
-                          ...block.items[item],
-                          lanes: block.items[item].lanes.filter(({ clientId }) => clientId === plan.clientIds[who]),
-                        },
-                        world,
-                      )}
+                  {laneAt(item, who)}
                 </td>
               ))}
             </tr>

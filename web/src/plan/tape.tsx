@@ -2,21 +2,8 @@
  * The tape: the session drawn to scale in time, item by item, with running minutes.
  * An item is carried along its block by dragging, or by keyboard: Space takes it up, arrows carry it, Space puts it down.
  */
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragOverEvent,
-} from '@dnd-kit/core';
-import {
-  horizontalListSortingStrategy,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from '@dnd-kit/sortable';
+import { DndContext } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { label } from '@waxwing/core/movement';
 import {
@@ -28,6 +15,7 @@ import {
   type Segment,
   type SegmentKind,
 } from '@waxwing/core/planning';
+import { useSorting } from '../shell/use-sorting';
 import type { World } from './use-world';
 
 export const SEGMENT_WORDS: Readonly<Record<SegmentKind, string>> = {
@@ -116,17 +104,10 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
 }
 
 function TapeBlock({ block, world, segments, onMove, onCarry, onOpen }: Omit<Props, 'plan'> & { block: Block }) {
-  const sensors = useSensors(
-    // A click opens an item; only a pull of some length carries it.
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
   const ids = block.items.map(({ id }) => id);
-  const places = ({ active, over }: Pick<DragOverEvent, 'active' | 'over'>): [number, number] => [
-    ids.indexOf(String(active.id)),
-    ids.indexOf(String(over?.id ?? active.id)),
-  ];
+  // A click opens an item; only a pull of some length carries it.
+  const { context, places } = useSorting(ids, `item of ${label(block.kind).toLowerCase()}`, 6);
   if (seconds === 0) return null;
   return (
     <div className="@container min-w-0" style={{ flex: `${seconds} 1 0` }}>
@@ -134,18 +115,7 @@ function TapeBlock({ block, world, segments, onMove, onCarry, onOpen }: Omit<Pro
         <span className="hidden @min-[3.25rem]:inline">{label(block.kind)}</span>
       </p>
       <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        accessibility={{
-          announcements: {
-            onDragStart: ({ active }) => `Item ${ids.indexOf(String(active.id)) + 1} is taken up.`,
-            onDragOver: ({ over }) =>
-              over ? `Now at place ${ids.indexOf(String(over.id)) + 1} of ${ids.length}.` : undefined,
-            onDragEnd: ({ over }) => (over ? `Put down at place ${ids.indexOf(String(over.id)) + 1}.` : undefined),
-            onDragCancel: () => 'Put back where it was.',
-          },
-          screenReaderInstructions: { draggable: 'Space takes it up, the arrow keys carry it, Space puts it down.' },
-        }}
+        {...context}
         onDragOver={(event) => onCarry(block.id, ...places(event))}
         onDragCancel={() => onCarry(null, 0, 0)}
         onDragEnd={(event) => {

@@ -4,54 +4,46 @@ import type { Plan } from '@waxwing/core/planning';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { planQuery, plansQuery } from '../api/queries';
-import { keptDraft, PlanSaver, type Saving } from './plan-saver';
-
-const MOST_STEPS_BACK = 50;
-
-/** A stored plan without what the server adds. */
-export const bare = ({ id: _, version: __, updatedAt: ___, ...plan }: StoredPlan): Plan => plan;
+import { bare, keptDraft, PlanSaver, type Saving } from './plan-saver';
+import { changed, undone, type Edited } from './undo';
 
 export interface Draft {
   plan: Plan;
-  change: (next: Plan) => void;
+  /** Changes the plan as it is by then, which may be later than what a caller has seen. */
+  change: (make: (now: Plan) => Plan) => void;
   undo: (() => void) | undefined;
   saving: Saving;
 }
 
 export function usePlanDraft(stored: StoredPlan): Draft {
-  const { id } = stored;
+  const { id, version } = stored;
   const queries = useQueryClient();
-  const [{ plan, past }, setState] = useState<{ plan: Plan; past: readonly Plan[] }>(() => ({
-    plan: keptDraft(id, stored.version) ?? bare(stored),
-    past: [],
-  }));
+  const [start] = useState(() => ({ kept: keptDraft(id, version), plan: bare(stored) }));
+  const [edited, setEdited] = useState<Edited>({ plan: start.kept ?? start.plan, past: [], at: 0 });
   const [saving, setSaving] = useState<Saving>('saved');
   const [saver] = useState(
     () =>
-      new PlanSaver(id, stored.version, setSaving, (saved) => {
+      new PlanSaver(id, version, setSaving, (saved) => {
         queries.setQueryData(planQuery(id).queryKey, saved);
         void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
       }),
   );
-  // What an earlier visit could not save goes out now, and what still waits goes out on leaving.
-  const [left] = useState(() => keptDraft(id, stored.version));
+  const { plan, past } = edited;
+  // Whatever differs from what was opened is saved, a draft of an earlier visit as well.
+  const [touched, touch] = useState(start.kept !== null);
   useEffect(() => {
-    if (left) saver.put(left, 0);
-    return () => saver.flush();
-  }, [saver, left]);
-  const before = past.at(-1);
+    if (touched) saver.put(plan);
+  }, [saver, plan, touched]);
+  // What still waits goes out on leaving.
+  useEffect(() => () => saver.flush(), [saver]);
   return {
     plan,
-    change: (next) => {
-      setState({ plan: next, past: [...past, plan].slice(-MOST_STEPS_BACK) });
-      saver.put(next);
+    change: (make) => {
+      const at = Date.now();
+      touch(true);
+      setEdited((now) => changed(now, make(now.plan), at));
     },
-    undo:
-      before &&
-      (() => {
-        setState({ plan: before, past: past.slice(0, -1) });
-        saver.put(before);
-      }),
+    undo: past.length === 0 ? undefined : () => setEdited(undone),
     saving,
   };
 }

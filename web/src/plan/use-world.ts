@@ -1,8 +1,8 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
-import { easeOf, limitsHolding } from '@waxwing/core/coaching';
+import { awaitsClearance, easeOf, limitsHolding } from '@waxwing/core/coaching';
 import type { Client, ClientRecord, MovementSummary, Studio } from '@waxwing/core/formats';
 import { buildCatalog, substitutes } from '@waxwing/core/ladder';
-import { kitCounts, opennessFor, usableOption } from '@waxwing/core/movement';
+import { kitCounts, mayDo } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
@@ -56,6 +56,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
     const limits = new Map(people.map((client) => [client.id, limitsHolding(client, today())]));
     const kit = studio.data.kit;
     const counts = kitCounts(kit);
+    const avoid = (id: string) => (recordOf.get(id)?.hurt ?? []).map(({ movementId }) => movementId);
     return {
       movements: all,
       studio: studio.data,
@@ -66,30 +67,33 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
         name: client.name,
         limits: limits.get(client.id) ?? [],
         sets: recordOf.get(client.id)?.sets ?? {},
-        avoid: [],
-        ease: easeOf(client.today, today()),
+        avoid: avoid(client.id),
+        // Until a clinician has cleared somebody nothing is made harder.
+        ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, today()),
       })),
       context: {
         find: (id) => byId.get(id),
         knows: (clientId, id) => (recordOf.get(clientId)?.sets[id]?.length ?? 0) > 0,
-        clients: people.map(({ id, name }) => ({ id, name, limits: limits.get(id) ?? [] })),
+        clients: people.map(({ id, name }) => ({ id, name, limits: limits.get(id) ?? [], avoid: avoid(id) })),
         movements: all,
         kit,
         newId: uuidv7,
         instead: (clientId, movementId) => {
-          if (!catalog.entries.has(movementId)) return undefined;
+          const from = byId.get(movementId);
+          if (!from) return undefined;
           const held = limits.get(clientId) ?? [];
-          const { ranked } = substitutes(catalog, { from: movementId, reason: 'too-hard', limits: held, kit: counts });
-          const near = ranked.map(({ id }) => byId.get(id)).find((one) => one !== undefined);
-          return (
-            near ??
-            all.find(
-              (one) =>
-                one.pattern === byId.get(movementId)?.pattern &&
-                opennessFor(one.demands, held) !== 'closed' &&
-                usableOption(one.kit, counts) !== undefined,
-            )
-          );
+          const hurt = avoid(clientId);
+          const { ranked } = substitutes(catalog, {
+            from: from.id,
+            reason: 'too-hard',
+            limits: held,
+            kit: counts,
+            avoid: hurt,
+          });
+          const [near] = ranked;
+          return near
+            ? byId.get(near.id)
+            : all.find((one) => one.pattern === from.pattern && !hurt.includes(one.id) && mayDo(one, held, counts));
         },
       },
       planner: worker(),

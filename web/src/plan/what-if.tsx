@@ -1,6 +1,6 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
 import { bodyLoad, estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
-import { EFFORTS, label, weightWords, type Effort } from '@waxwing/core/movement';
+import { EFFORTS, label, UNIT_WORDS, weightWords, type Effort } from '@waxwing/core/movement';
 import { capFor, jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
 import { useState } from 'react';
 import { NumberField } from './fields';
@@ -108,8 +108,7 @@ function Trial({
       </div>
       <div>
         <p role="status" className="text-xl font-bold">
-          Next: {next.load?.label ?? 'no weight'}, {next.amount}{' '}
-          {reps ? 'reps' : movement.dose.mode === 'time' ? 's' : 'm'}
+          Next: {next.load?.label ?? 'no weight'}, {next.amount} {UNIT_WORDS[movement.dose.mode]}
         </p>
         <p>{next.why}</p>
         {hands !== null && (

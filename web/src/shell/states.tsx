@@ -38,6 +38,14 @@ export function Failed({ error, retry }: { error: Error; retry?: () => void }) {
   );
 }
 
+/** What went wrong with something that was just pressed, beside it; nothing when all is well. */
+export const Wrong = ({ error }: { error: Error | null }) =>
+  error && (
+    <p role="alert" className="text-error mt-2">
+      {error.message}
+    </p>
+  );
+
 /** An address that leads nowhere, or a screen that broke. */
 export function BrokenScreen() {
   const error = useRouteError();

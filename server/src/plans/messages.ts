@@ -1,0 +1,63 @@
+/** Messages that wait to be sent, as files: each a standard .eml, and beside it a note of what is listed of it. */
+import type { OutboxMessage } from '@waxwing/core/formats';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { v7 as uuidv7 } from 'uuid';
+
+/** Names that are made here: nothing else in the folder is touched. */
+const NAME = /^[0-9a-f-]{36}\.eml$/;
+
+interface Note extends OutboxMessage {
+  clientId: string;
+}
+
+const folderOf = (dataFolder: string): string => join(dataFolder, 'outbox');
+const noteOf = (path: string): string => path.replace(/eml$/, 'json');
+
+async function notes(dataFolder: string): Promise<Note[]> {
+  const folder = folderOf(dataFolder);
+  const names = (await readdir(folder).catch(() => [])).filter((name) => NAME.test(name)).sort();
+  return Promise.all(
+    names.map(async (name) => {
+      const note = await readFile(noteOf(join(folder, name)), 'utf8').catch(() => null);
+      // A message is shown even when somebody took its note away.
+      return note === null ? { name, to: '', subject: name, writtenAt: '', clientId: '' } : (JSON.parse(note) as Note);
+    }),
+  );
+}
+
+/** What waits, the latest first. */
+export async function listMessages(dataFolder: string): Promise<OutboxMessage[]> {
+  return (await notes(dataFolder)).reverse().map(({ clientId: _, ...message }) => message);
+}
+
+/** The message of a name; null when there is none. */
+export const readMessage = (dataFolder: string, name: string): Promise<Buffer | null> =>
+  NAME.test(name) ? readFile(join(folderOf(dataFolder), name)).catch(() => null) : Promise.resolve(null);
+
+/** Takes away a message that is there. */
+export async function removeMessage(dataFolder: string, name: string): Promise<void> {
+  const path = join(folderOf(dataFolder), name);
+  await rm(path);
+  await rm(noteOf(path), { force: true });
+}
+
+export async function removeMessagesOf(dataFolder: string, clientId: string): Promise<void> {
+  for (const note of await notes(dataFolder))
+    if (note.clientId === clientId) await removeMessage(dataFolder, note.name);
+}
+
+/** Writes a message. It is moved into place when it is whole, after its note. */
+export async function writeMessage(
+  dataFolder: string,
+  { clientId, to, subject }: Pick<Note, 'clientId' | 'to' | 'subject'>,
+  message: Buffer,
+): Promise<OutboxMessage> {
+  const told: OutboxMessage = { name: `${uuidv7()}.eml`, to, subject, writtenAt: new Date().toISOString() };
+  const path = join(folderOf(dataFolder), told.name);
+  await mkdir(folderOf(dataFolder), { recursive: true });
+  await writeFile(noteOf(path), JSON.stringify({ ...told, clientId } satisfies Note));
+  await writeFile(`${path}.part`, message);
+  await rename(`${path}.part`, path);
+  return told;
+}
