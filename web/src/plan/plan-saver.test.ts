@@ -173,21 +173,22 @@ test('a plan that was stored while its answer got lost is not refused the second
   expect(said.at(-1)).toEqual({ refused: 'version 9 by now' });
 });
 
-test('a step back takes what was typed in one go, and every step until the first', () => {
-  const start: Edited = { plan: named(''), past: [], at: 0 };
-  const typed = [...'Friday'].reduce<Edited>(
-    (now, letter, i) => changed(now, named(now.plan.name + letter), 10_000 + i * 100),
-    start,
-  );
-  const later = changed(typed, named('Friday, late'), 20_000);
+test('a step back takes what was typed into one field, and every step until the first', () => {
+  const [name, minutes] = [{}, {}];
+  const start: Edited = { plan: named(''), past: [], field: null };
+  const typed = [...'Friday'].reduce<Edited>((now, letter) => changed(now, named(now.plan.name + letter), name), start);
+  const later = changed(typed, named('Friday, late'), null);
   expect([later.plan.name, undone(later).plan.name, undone(undone(later)).plan]).toEqual([
     'Friday, late',
     'Friday',
     start.plan,
   ]);
   expect(undone(start)).toBe(start);
-  // What comes right after a step back is a step of its own.
-  const other = changed(undone(later), named('Saturday'), 20_100);
+  // What comes right after a step back, or in another field, or by pressing twice, is a step of its own.
+  const other = changed(undone(later), named('Saturday'), name);
   expect(undone(other).plan.name).toBe('Friday');
-  expect(changed(later, later.plan, 30_000)).toMatchObject({ plan: later.plan, past: later.past });
+  const elsewhere = changed(typed, named('Friday, 30'), minutes);
+  expect(undone(elsewhere).plan.name).toBe('Friday');
+  expect(undone(changed(later, named('Friday, later'), null)).plan.name).toBe('Friday, late');
+  expect(changed(later, later.plan, name)).toEqual(later);
 });

@@ -19,7 +19,7 @@ export function usePlanDraft(stored: StoredPlan): Draft {
   const { id, version } = stored;
   const queries = useQueryClient();
   const [start] = useState(() => ({ kept: keptDraft(id, version), plan: bare(stored) }));
-  const [edited, setEdited] = useState<Edited>({ plan: start.kept ?? start.plan, past: [], at: 0 });
+  const [edited, setEdited] = useState<Edited>({ plan: start.kept ?? start.plan, past: [], field: null });
   const [saving, setSaving] = useState<Saving>('saved');
   const [saver] = useState(
     () =>
@@ -39,9 +39,9 @@ export function usePlanDraft(stored: StoredPlan): Draft {
   return {
     plan,
     change: (make) => {
-      const at = Date.now();
+      const field = document.activeElement instanceof HTMLInputElement ? document.activeElement : null;
       touch(true);
-      setEdited((now) => changed(now, make(now.plan), at));
+      setEdited((now) => changed(now, make(now.plan), field));
     },
     undo: past.length === 0 ? undefined : () => setEdited(undone),
     saving,
