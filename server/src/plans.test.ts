@@ -194,9 +194,9 @@ describe('a sheet', () => {
 
 describe('a client file', () => {
   /** A shared session in which both did something and Ada's device ended it. */
-  async function shared(ada: Client, bo: Client): Promise<SessionView> {
+  async function shared(ada: Client, bo: Client, planId: string): Promise<SessionView> {
     const startedAt = new Date().toISOString();
-    const body = { clientIds: [ada.id, bo.id], startedAt };
+    const body = { clientIds: [ada.id, bo.id], planId, startedAt };
     const session = (await server.http.post('/api/sessions').send(body).expect(201)).body as SessionView;
     const event = (clientId: string, counter: number, type: string, data: object) => ({
       id: uuidv7(),
@@ -226,8 +226,8 @@ describe('a client file', () => {
       }),
       await client('Bo File'),
     ];
-    const session = await shared(ada, bo);
     const plan = await keep(planFor([ada.id, bo.id]));
+    const session = await shared(ada, bo, plan.id);
     const own = await keep(planFor([ada.id]));
     for (const { id } of [ada, bo])
       await server.http
@@ -238,6 +238,7 @@ describe('a client file', () => {
     expect(file.client).toMatchObject({ name: 'Ada File', healthNote: 'knee', bodyKg: 61.5 });
     expect(file.sessions.flatMap(({ events }) => events.map(({ clientId }) => clientId))).toEqual([ada.id, ada.id]);
     expect(JSON.stringify(file)).not.toContain(bo.id);
+    expect(file.sessions[0]?.programme?.plan.clientIds).toEqual([ada.id]);
 
     const wrong = await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada' }).expect(422);
     expect(paths(wrong)).toEqual(['name']);
@@ -254,6 +255,7 @@ describe('a client file', () => {
     expect(kept.state.finishedAt).not.toBeNull();
     expect(kept.events.map(({ clientId }) => clientId)).toEqual([bo.id, bo.id]);
     expect(JSON.stringify(kept)).not.toContain(ada.id);
+    expect(kept.programme?.plan.clientIds).toEqual([bo.id]);
 
     await server.http.post('/api/clients/file').send(JSON.stringify(file)).expect(201);
     const back = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;

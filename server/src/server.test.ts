@@ -54,7 +54,7 @@ describe('a fresh place', () => {
     expect(body).toMatchObject({ clients: 0, movements: STARTER_SIZE, kit: [] });
     const db = new Database(server.config.database, { readonly: true });
     expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
-    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 3 });
+    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 4 });
     db.close();
   });
 

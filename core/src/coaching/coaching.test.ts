@@ -10,6 +10,7 @@ import {
   OUTCOMES,
   seeing,
   whereToStand,
+  whomToWatch,
   type Situation,
   type Trial,
 } from './index.js';
@@ -203,4 +204,34 @@ test('sharp pain closes what loads the region, dull pain leaves a trace', () => 
   const sharp = limitsFromPain([{ region: 'knee', quality: 'sharp' }]);
   expect(sharp).toContainEqual({ demand: 'deep-knee-bend', allowed: 0, reason: 'sharp pain at the knee today' });
   expect(limitsFromPain([{ region: 'knee', quality: 'dull' }]).every((limit) => limit.allowed === 1)).toBe(true);
+});
+
+test('whom to watch first is where most is to be seen, and from the place that shows it', () => {
+  const from = fc.constantFrom(...VIEWS);
+  const one = fc.record({
+    view: from,
+    severity: fc.constantFrom('stop', 'fix', 'polish'),
+    chance: fc.double({ min: 0, max: 1, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(fc.array(fc.array(one, { maxLength: 3 }), { maxLength: 4 }), (lanes) => {
+      const watched = lanes.map((all, i) => ({
+        clientId: `${i}`,
+        faults: all.map(({ view, severity }, k) =>
+          fault(`${i}-${k}`, { severity, views: { front: 0, side: 0, back: 0, oblique: 0, [view]: 1 } }),
+        ),
+        likely: ({ id }: Fault) => all[Number(id.split('-')[1])]?.chance,
+      }));
+      const order = whomToWatch(watched);
+      expect(order.map(({ clientId }) => clientId).sort()).toEqual(
+        watched.filter(({ faults }) => faults.length > 0).map(({ clientId }) => clientId),
+      );
+      expect(order.map(({ worth }) => worth)).toEqual(order.map(({ worth }) => worth).sort((a, b) => b - a));
+      for (const { clientId, view, worth, fault: shown } of order) {
+        const { faults, likely } = watched[Number(clientId)] ?? { faults: [], likely: () => 0 };
+        for (const other of VIEWS) expect(worth).toBeGreaterThanOrEqual(seeing(faults, [other], likely) - 1e-9);
+        if (worth > 0) expect(shown.views[view]).toBe(1);
+      }
+    }),
+  );
 });

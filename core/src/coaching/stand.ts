@@ -66,3 +66,32 @@ export function whereToStand(faults: readonly Fault[], sets: number, likely: Lik
   choose([], 0);
   return best.toSorted((a, b) => seeing(faults, [b], likely) - seeing(faults, [a], likely));
 }
+
+/** One client's set to come. */
+export interface Watched {
+  clientId: string;
+  faults: readonly Fault[];
+  likely: Likelihood;
+}
+
+export interface Attention {
+  clientId: string;
+  view: View;
+  /** Σ severity × likelihood × how well it shows from there. */
+  worth: number;
+  /** What is most to be seen. */
+  fault: Fault;
+}
+
+/** Whom to watch, and from where: the most to be seen first. Somebody without any fault to see is left out. */
+export function whomToWatch(lanes: readonly Watched[]): Attention[] {
+  return lanes
+    .flatMap(({ clientId, faults, likely }): Attention[] => {
+      const [view] = faults.length > 0 ? whereToStand(faults, 1, likely) : [];
+      if (!view) return [];
+      const worth = (fault: Fault) => weightOf(fault, likely) * fault.views[view];
+      const fault = faults.reduce((most, one) => (worth(one) > worth(most) ? one : most));
+      return [{ clientId, view, worth: seeing(faults, [view], likely), fault }];
+    })
+    .sort((a, b) => b.worth - a.worth);
+}

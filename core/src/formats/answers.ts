@@ -11,7 +11,8 @@ import type { Movement } from '../movement/schema.js';
 import type { Plan } from '../planning/plan.js';
 import type { SessionEvent } from '../session/events.js';
 import type { SessionState } from '../session/fold.js';
-import type { FaultTally } from '../session/record.js';
+import type { Programme } from '../session/run.js';
+import type { FaultLoad, FaultTally, Move } from '../session/record.js';
 import type { ImportRow } from './pack.js';
 
 /** What a list of movements shows, and all that substitution needs. */
@@ -107,8 +108,18 @@ export interface SessionSummary {
 }
 
 export interface SessionView extends SessionSummary {
+  /** The plan that it began with; null for one from nothing. */
+  programme: Programme | null;
   events: SessionEvent[];
+  /** Place of the latest event in the store: what comes later has a higher one. */
+  place: number;
   state: SessionState;
+}
+
+/** Events that came after a place. */
+export interface LaterEvents {
+  events: SessionEvent[];
+  place: number;
 }
 
 /** What all sessions teach about one client. Other clients' trials come without their ids. */
@@ -120,6 +131,10 @@ export interface ClientRecord {
   faults: Record<string, FaultTally>;
   /** Movements in which sharp pain was reported and that were not done since, with the day. */
   hurt: { movementId: string; at: string }[];
+  /** Swaps of a line, earliest first: the rung that somebody went to. */
+  moves: Move[];
+  /** Session by session, earliest first: sets done and faults seen. */
+  faultLoads: FaultLoad[];
 }
 
 export interface Studio {
@@ -128,6 +143,9 @@ export interface Studio {
   trainer: string;
   kit: KitPiece[];
   houseRules: RuleChoices;
+  /** What is done here in an emergency, in the studio's own words, and whom to call. */
+  emergencyText: string;
+  emergencyPhone: string;
   clients: number;
   movements: number;
 }

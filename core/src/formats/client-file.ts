@@ -5,6 +5,7 @@ import type { Checked } from '../movement/check.js';
 import { problemsOf, type Problem } from '../movement/problem.js';
 import { planSchema, type Plan } from '../planning/plan.js';
 import { eventSchema, type SessionEvent } from '../session/events.js';
+import type { Programme } from '../session/run.js';
 import type { Client } from './answers.js';
 
 /** What a client has before anybody said anything. */
@@ -34,10 +35,23 @@ export interface ClientFile {
   formatVersion: 1;
   client: Omit<Client, 'version'>;
   /** Their part of every session. */
-  sessions: { id: string; startedAt: string; finishedAt: string | null; events: SessionEvent[] }[];
+  sessions: {
+    id: string;
+    startedAt: string;
+    finishedAt: string | null;
+    /** What it began with, as far as it was theirs; missing in older files. */
+    programme?: Programme | null | undefined;
+    events: SessionEvent[];
+  }[];
   /** Their part of every plan. */
   plans: Plan[];
 }
+
+const programmeSchema = z.strictObject({
+  planId: z.uuid('must be a UUID'),
+  plan: planSchema,
+  rotations: z.record(z.uuid(), z.array(z.array(z.int().min(0).nullable()).max(4)).max(200)),
+});
 
 const fileSchema = z.strictObject({
   format: z.literal(CLIENT_FILE_FORMAT, `must be "${CLIENT_FILE_FORMAT}"`),
@@ -49,6 +63,7 @@ const fileSchema = z.strictObject({
         id: z.uuid('must be a UUID'),
         startedAt: z.iso.datetime('must be a UTC time'),
         finishedAt: z.iso.datetime('must be a UTC time').nullable(),
+        programme: programmeSchema.nullish(),
         events: z.array(eventSchema).max(20_000),
       }),
     )
@@ -76,15 +91,20 @@ export function checkClientFile(input: unknown): Checked<ClientFile> {
         problems.push({ path: `sessions[${s}].events[${e}].clientId`, message: 'belongs to another client' });
     }),
   );
-  file.plans.forEach(({ clientIds }, p) => {
+  const alone = ({ clientIds }: Plan, path: string): void => {
     if (clientIds.length !== 1 || clientIds[0] !== file.client.id)
-      problems.push({ path: `plans[${p}].clientIds`, message: 'must be this client alone' });
-  });
+      problems.push({ path: `${path}.clientIds`, message: 'must be this client alone' });
+  };
+  file.plans.forEach((plan, p) => alone(plan, `plans[${p}]`));
+  file.sessions.forEach(({ programme }, s) => programme && alone(programme.plan, `sessions[${s}].programme.plan`));
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: file as ClientFile };
 }
 
 /** A plan without everybody else: their lanes go, and lines and blocks that held nothing else. */
-export const planOf = (plan: Plan, clientId: string): Plan => only(plan, (id) => id === clientId);
+export const planOf = (plan: Plan, clientId: string): Plan => planWith(plan, [clientId]);
+
+/** The part of a plan that is for some of its clients. */
+export const planWith = (plan: Plan, clientIds: readonly string[]): Plan => only(plan, (id) => clientIds.includes(id));
 
 /** A plan without one client; null when nobody is left in it. */
 export function planWithout(plan: Plan, clientId: string): Plan | null {

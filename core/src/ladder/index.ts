@@ -1,5 +1,6 @@
 export * from './graph.js';
 export * from './health.js';
+export * from './levels.js';
 export * from './readiness.js';
 export * from './references.js';
 export * from './substitutes.js';

@@ -1,7 +1,7 @@
 /** Last time, carried forward: the same movements in the same order, with what changes for each and why. */
 import type { MovementSummary } from '../formats/answers.js';
 import { buildLadder } from '../ladder/graph.js';
-import { readiness, signWords, type PastSession } from '../ladder/readiness.js';
+import { latest, readiness, signWords, type PastSession } from '../ladder/readiness.js';
 import { fitFor, mayDo } from '../movement/limits.js';
 import { kitCounts, type KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
@@ -38,6 +38,13 @@ export function lastVisit(sets: Readonly<Record<string, readonly PastSession[]>>
     .map(({ id }) => id);
 }
 
+/** A movement that was swapped for another one of the same visit, and not gone back to: the other one is the rung now. */
+function leftBehind({ moves = [], sets }: SuggestClient, id: string, visit: readonly string[]): boolean {
+  const last = moves.findLast(({ from, to }) => from === id || to === id);
+  const done = latest(sets[last?.to ?? ''] ?? []);
+  return last?.from === id && visit.includes(last.to) && done !== undefined && last.at <= done.at;
+}
+
 /**
  * Blocks for the next session. A rung that its sign says is owned gives way to the next one that is open and that the kit allows;
  * one that a limit closes today, or that hurt last time, is left out and named.
@@ -51,7 +58,9 @@ export function carryForward({ clients, movements, kit, purpose, newId }: CarryR
   for (const client of clients) {
     const may = (movement: MovementSummary | undefined): movement is MovementSummary =>
       movement !== undefined && !client.avoid.includes(movement.id) && mayDo(movement, client.limits, counts);
-    for (const id of lastVisit(client.sets)) {
+    const visit = lastVisit(client.sets);
+    for (const id of visit) {
+      if (leftBehind(client, id, visit)) continue;
       const movement = byId.get(id);
       if (!movement) continue;
       const past = client.sets[id] ?? [];

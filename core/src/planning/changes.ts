@@ -1,6 +1,7 @@
 /** What it takes to go from one item to the next: another weight, another position. Seconds; starting guesses, in one table. */
+import type { MovementSummary } from '../formats/answers.js';
 import type { Position } from '../movement/vocabulary.js';
-import type { PlanContext, PlanLane } from './plan.js';
+import type { PlanLane } from './plan.js';
 
 export const CHANGE_SECONDS = {
   /** To put one weight down and take up another. */
@@ -43,7 +44,7 @@ export interface Changes {
 export function changesBetween(
   before: readonly PlanLane[],
   after: readonly PlanLane[],
-  { find }: PlanContext,
+  { find }: { find: (id: string) => Pick<MovementSummary, 'position'> | undefined },
 ): Changes {
   let load = 0;
   let position = 0;

@@ -7,6 +7,7 @@ export * from './order-plan.js';
 export * from './plan.js';
 export * from './shortage.js';
 export * from './stations.js';
+export * from './stations-of.js';
 export * from './suggest.js';
 export * from './timeline.js';
 export * from './warnings.js';

@@ -34,7 +34,7 @@ const whole = (low: number, high: number) =>
     .min(low, `must be ${low} to ${high}`)
     .max(high, `must be ${low} to ${high}`);
 
-const loadSchema = z.strictObject({
+export const loadSchema = z.strictObject({
   item: z.enum(KIT_ITEMS),
   count: whole(1, 10),
   kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
@@ -43,7 +43,11 @@ const loadSchema = z.strictObject({
   changeSeconds: whole(0, 600),
 });
 
-const laneSchema = z.strictObject({
+export const tempoSchema = z
+  .string()
+  .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0');
+
+export const laneSchema = z.strictObject({
   clientId: uuid,
   movementId: slug,
   /** A second movement done in the same rep: A, then B, then A with B. */
@@ -51,9 +55,7 @@ const laneSchema = z.strictObject({
   sets: whole(1, 20),
   /** Reps, seconds or metres; of one side where each has its own. */
   amount: whole(1, 3600),
-  tempo: z
-    .string()
-    .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0'),
+  tempo: tempoSchema,
   /** Seconds after each set. */
   rest: whole(0, 900),
   load: loadSchema.nullable(),
@@ -70,7 +72,7 @@ const itemSchema = z.strictObject({
   lanes: z.array(laneSchema).min(1, 'needs at least one person').max(MOST_CLIENTS, 'takes at most four people'),
 });
 
-const blockSchema = z.strictObject({
+export const blockSchema = z.strictObject({
   id: uuid,
   kind: z.enum(BLOCK_KINDS),
   /** How often the items are gone round in a superset or circuit. */

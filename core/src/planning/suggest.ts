@@ -3,6 +3,7 @@
  * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
  */
 import type { MovementSummary } from '../formats/answers.js';
+import type { Move } from '../session/record.js';
 import { readiness, type PastSession } from '../ladder/readiness.js';
 import { buildLadder, type Ladder } from '../ladder/graph.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
@@ -26,6 +27,8 @@ export interface SuggestClient {
   avoid: readonly string[];
   /** Why nothing goes up today; null when it may. */
   ease: string | null;
+  /** Swaps made on the floor: the rung that somebody went to is the one to go on with. */
+  moves?: readonly Move[];
 }
 
 export interface SuggestRequest {

@@ -3,6 +3,7 @@
  * Minutes = work + rest + load changes + position changes + teaching of what is new. Everybody on a line works at once.
  */
 import { setSeconds } from '../dosage/tempo.js';
+import type { MovementSummary } from '../formats/answers.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
 import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
 
@@ -21,7 +22,11 @@ export interface Segment {
 }
 
 /** Seconds of one set of a lane; a combination takes both movements in each rep. */
-export function laneSeconds(lane: PlanLane, block: Pick<Block, 'kind' | 'workSeconds'>, { find }: PlanContext): number {
+export function laneSeconds(
+  lane: PlanLane,
+  block: Pick<Block, 'kind' | 'workSeconds'>,
+  { find }: { find: (id: string) => Pick<MovementSummary, 'dose' | 'sides'> | undefined },
+): number {
   if (block.kind === 'circuit' && block.workSeconds !== null) return block.workSeconds;
   const movement = find(lane.movementId);
   const other = lane.withId === null ? undefined : find(lane.withId);

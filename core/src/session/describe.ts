@@ -1,9 +1,11 @@
 /** What an event says, in a few words: for undo, for the running log and for the review. */
 import { inWords } from '../movement/words.js';
-import type { SessionEvent } from './events.js';
+import type { SessionEvent, SetSide } from './events.js';
 import type { FindMovement } from './record.js';
 
 const OUTCOME_WORDS = { fixed: 'fixed', better: 'better', same: 'no change', worse: 'worse' } as const;
+
+const sideWords = (side: SetSide): string => (side === 'both' ? '' : ` ${side}`);
 
 /** `12 reps left`, `fault: knees cave in`. Movements that are not at hand are named by id. */
 export function describe(event: SessionEvent, log: readonly SessionEvent[], find: FindMovement): string {
@@ -11,13 +13,24 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     const start = log.find((other) => other.id === entryId);
     return start?.type === 'movement-started' ? find(start.data.movementId) : undefined;
   };
+  const nameOf = (id: string) => find(id)?.name ?? inWords(id);
+  /** What a line of the session holds: what was begun or put in for it last. */
+  const lineName = (itemId: string): string => {
+    const last = log.findLast(
+      (other) =>
+        (other.type === 'movement-started' && other.data.itemId === itemId) ||
+        (other.type === 'item-added' && other.data.itemId === itemId),
+    );
+    if (last?.type === 'movement-started') return nameOf(last.data.movementId);
+    return last?.type === 'item-added' ? nameOf(last.data.lane.movementId) : 'a line of the plan';
+  };
   switch (event.type) {
     case 'movement-started':
-      return `${find(event.data.movementId)?.name ?? inWords(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
+      return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
       const { amount, side, loadLabel, entryId } = event.data;
       const unit = movementOf(entryId)?.dose.mode === 'time' ? 's' : 'reps';
-      return `set: ${amount} ${unit}${side === 'both' ? '' : ` ${side}`}${loadLabel ? ` with ${loadLabel}` : ''}`;
+      return `set: ${amount} ${unit}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}`;
     }
     case 'effort-felt':
       return `felt ${event.data.effort}`;
@@ -40,6 +53,36 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       return `note: ${event.data.text}`;
     case 'undone':
       return 'undo';
+    case 'rep-counted':
+      return `rep counted${sideWords(event.data.side)}`;
+    case 'set-corrected': {
+      const { amount, loadLabel } = event.data;
+      return `set corrected: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}`;
+    }
+    case 'timer-started':
+      return event.data.count > 1 ? `clock: ${event.data.count} × ${event.data.work} s` : `timer: ${event.data.work} s`;
+    case 'timer-paused':
+      return 'timer paused';
+    case 'timer-resumed':
+      return 'timer goes on';
+    case 'timer-stopped':
+      return 'timer stopped';
+    case 'item-added':
+      return `put in: ${nameOf(event.data.lane.movementId)}`;
+    case 'item-dropped':
+      return `left out: ${lineName(event.data.itemId)}`;
+    case 'sets-changed':
+      return `sets now ${event.data.sets}: ${lineName(event.data.itemId)}`;
+    case 'dose-changed':
+      return `next: ${event.data.amount}${event.data.load ? ` with ${event.data.load.label}` : ''}`;
+    case 'step-skipped':
+      return `set ${event.data.set} left out: ${lineName(event.data.itemId)}`;
+    case 'gone-to':
+      return `went to ${lineName(event.data.itemId)}`;
+    case 'session-paused':
+      return 'break';
+    case 'session-resumed':
+      return 'break over';
     case 'session-finished':
       return 'session finished';
   }

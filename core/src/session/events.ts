@@ -9,6 +9,7 @@ import type { Checked } from '../movement/check.js';
 import { problemsOf, type Problem } from '../movement/problem.js';
 import { slug } from '../movement/schema.js';
 import { EFFORTS, REGIONS } from '../movement/vocabulary.js';
+import { laneSchema, loadSchema, tempoSchema } from '../planning/plan.js';
 
 export const EVENT_TYPES = [
   'movement-started',
@@ -19,6 +20,20 @@ export const EVENT_TYPES = [
   'outcome-noted',
   'pain-reported',
   'note-written',
+  'rep-counted',
+  'set-corrected',
+  'timer-started',
+  'timer-paused',
+  'timer-resumed',
+  'timer-stopped',
+  'item-added',
+  'item-dropped',
+  'sets-changed',
+  'dose-changed',
+  'step-skipped',
+  'gone-to',
+  'session-paused',
+  'session-resumed',
   'undone',
   'session-finished',
 ] as const;
@@ -42,22 +57,54 @@ const uuid = z.uuid('must be a UUID');
 const of = <T extends EventType, D extends z.ZodRawShape>(type: T, data: D) =>
   z.strictObject({ ...envelope, type: z.literal(type), data: z.strictObject(data) });
 
+const count = (low: number, high: number) =>
+  z
+    .int(`must be a whole number from ${low} to ${high}`)
+    .min(low, `must be ${low} to ${high}`)
+    .max(high, `must be ${low} to ${high}`);
+
+/** What a set was: reps, or seconds for timed movements, and with what. */
+const setNumbers = {
+  amount: count(0, 3600),
+  kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
+  loadLabel: z.string().max(80).nullable(),
+};
+
 export const eventSchema = z.discriminatedUnion('type', [
-  of('movement-started', { movementId: slug, why: z.string().max(200).nullable() }),
-  of('set-done', {
-    entryId: uuid,
-    side: z.enum(SET_SIDES),
-    /** Reps, or seconds for timed movements. */
-    amount: z.int().min(0, 'must be 0 to 3600').max(3600, 'must be 0 to 3600'),
-    kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
-    loadLabel: z.string().max(40).nullable(),
-  }),
-  of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS) }),
+  /** `itemId`: the line of the session that it is done for; without one it stands on its own. */
+  of('movement-started', { movementId: slug, why: z.string().max(200).nullable(), itemId: uuid.optional() }),
+  of('set-done', { entryId: uuid, side: z.enum(SET_SIDES), ...setNumbers }),
+  /** `left`: reps that were left in the tank, where they were asked for by number. */
+  of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: count(0, 30).optional() }),
   of('fault-seen', { entryId: uuid, faultId: slug }),
   of('correction-given', { entryId: uuid, faultId: slug, correctionId: slug, addresses: z.array(slug).min(1).max(30) }),
   of('outcome-noted', { correctionEventId: uuid, outcome: z.enum(OUTCOMES) }),
   of('pain-reported', { entryId: uuid.nullable(), region: z.enum(REGIONS), quality: z.enum(PAIN_QUALITIES) }),
   of('note-written', { text: z.string().min(1, 'must not be empty').max(2000, 'must be at most 2000 characters') }),
+  of('rep-counted', { entryId: uuid, side: z.enum(SET_SIDES) }),
+  /** What a set really was: the first numbers stay in the log. */
+  of('set-corrected', { setId: uuid, ...setNumbers }),
+  /** Work and rest in turns; a hold is one piece of work without a rest. Without an entry it is the clock of everybody at a block. */
+  of('timer-started', {
+    entryId: uuid.nullable(),
+    blockId: uuid.nullable(),
+    side: z.enum(SET_SIDES),
+    work: count(1, 3600),
+    rest: count(0, 900),
+    count: count(1, 200),
+  }),
+  of('timer-paused', { timerId: uuid }),
+  of('timer-resumed', { timerId: uuid }),
+  of('timer-stopped', { timerId: uuid }),
+  /** A line put in: after another one, or at the end. */
+  of('item-added', { itemId: uuid, afterId: uuid.nullable(), lane: laneSchema }),
+  of('item-dropped', { itemId: uuid }),
+  of('sets-changed', { itemId: uuid, sets: count(0, 40) }),
+  of('dose-changed', { itemId: uuid, amount: count(1, 3600), load: loadSchema.nullable(), tempo: tempoSchema }),
+  of('step-skipped', { itemId: uuid, set: count(1, 40) }),
+  of('gone-to', { itemId: uuid, set: count(1, 40) }),
+  of('session-paused', {}),
+  of('session-resumed', {}),
   of('undone', { eventId: uuid }),
   of('session-finished', {}),
 ]);

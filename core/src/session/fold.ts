@@ -6,7 +6,9 @@ import type { Attempt } from '../coaching/correct.js';
 import type { Outcome } from '../coaching/evidence.js';
 import type { Pain } from '../coaching/pain.js';
 import type { Effort } from '../movement/vocabulary.js';
+import type { PlanLane } from '../planning/plan.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';
+import type { Span, Timer } from './timer.js';
 
 export interface SetRecord {
   id: string;
@@ -15,6 +17,8 @@ export interface SetRecord {
   kg: number | null;
   loadLabel: string | null;
   effort: Effort | null;
+  /** Reps left in the tank, where they were asked for by number. */
+  left: number | null;
   at: string;
   /** Faults that were open when the set was logged. */
   openFaults: string[];
@@ -39,10 +43,27 @@ export interface Entry {
   id: string;
   movementId: string;
   why: string | null;
+  /** The line of the session that it is done for. */
+  itemId: string | null;
   startedAt: string;
   sets: SetRecord[];
+  /** Reps counted by tap since the last set, by side. */
+  counted: Record<SetSide, number>;
   faults: FaultRecord[];
   corrections: CorrectionRecord[];
+}
+
+/** What the trainer changed in one client's programme: what is put in, left out, done otherwise or in another order. */
+export interface Course {
+  added: { itemId: string; afterId: string | null; lane: PlanLane }[];
+  dropped: string[];
+  /** Sets to do instead of those planned, by line. */
+  sets: Record<string, number>;
+  doses: Record<string, Pick<PlanLane, 'amount' | 'load' | 'tempo'>>;
+  /** Sets left out, by line. */
+  skipped: Record<string, number[]>;
+  /** Where the trainer went by hand. */
+  place: { itemId: string; set: number } | null;
 }
 
 /** One client's part of the session. */
@@ -51,10 +72,27 @@ export interface Lane {
   entries: Entry[];
   pains: (Pain & { id: string; movementId: string | null; at: string })[];
   notes: { id: string; text: string; at: string }[];
+  /** Timers of this client, the latest last. */
+  timers: Timer[];
+  course: Course;
 }
+
+/** Before anything happened. */
+export const emptyLane = (clientId: string): Lane => ({
+  clientId,
+  entries: [],
+  pains: [],
+  notes: [],
+  timers: [],
+  course: { added: [], dropped: [], sets: {}, doses: {}, skipped: {}, place: null },
+});
 
 export interface SessionState {
   lanes: Record<string, Lane>;
+  /** Clocks of everybody at a block, the latest last. */
+  clocks: Timer[];
+  /** When the whole session stood still. */
+  breaks: Span[];
   finishedAt: string | null;
   /** Highest logical clock seen, undone events included: the next event takes one more. */
   counter: number;
@@ -93,6 +131,7 @@ interface Building {
   entries: Map<string, Entry>;
   sets: Map<string, SetRecord>;
   corrections: Map<string, { record: CorrectionRecord; entry: Entry }>;
+  timers: Map<string, Timer>;
 }
 
 /** The state after all events. */
@@ -103,9 +142,9 @@ export function fold(events: readonly SessionEvent[], clientIds: readonly string
   const log = ordered.filter((event) => !undone.has(event.id) && event.type !== 'undone');
   const building: Building = {
     state: {
-      lanes: Object.fromEntries(
-        clientIds.map((clientId) => [clientId, { clientId, entries: [], pains: [], notes: [] }]),
-      ),
+      lanes: Object.fromEntries(clientIds.map((clientId) => [clientId, emptyLane(clientId)])),
+      clocks: [],
+      breaks: [],
       finishedAt: null,
       counter: ordered.at(-1)?.counter ?? 0,
       log,
@@ -113,23 +152,26 @@ export function fold(events: readonly SessionEvent[], clientIds: readonly string
     entries: new Map(),
     sets: new Map(),
     corrections: new Map(),
+    timers: new Map(),
   };
   for (const event of log) apply(building, event);
   return building.state;
 }
 
-function apply({ state, entries, sets, corrections }: Building, event: SessionEvent): void {
+function apply({ state, entries, sets, corrections, timers }: Building, event: SessionEvent): void {
   const lane = state.lanes[event.clientId];
   if (!lane) return;
   switch (event.type) {
     case 'movement-started': {
-      const { movementId, why } = event.data;
+      const { movementId, why, itemId = null } = event.data;
       const entry: Entry = {
         id: event.id,
         movementId,
         why,
+        itemId,
         startedAt: event.at,
         sets: [],
+        counted: { both: 0, left: 0, right: 0 },
         faults: [],
         corrections: [],
       };
@@ -140,11 +182,26 @@ function apply({ state, entries, sets, corrections }: Building, event: SessionEv
     case 'set-done': {
       const entry = entries.get(event.data.entryId);
       if (entry) addSet(entry, event, sets);
+      if (entry && lane.timers.at(-1)?.entryId === entry.id) stopTimer(lane.timers.at(-1), event.at);
       break;
     }
     case 'effort-felt': {
       const set = sets.get(event.data.setId);
-      if (set) set.effort = event.data.effort;
+      if (set) {
+        set.effort = event.data.effort;
+        set.left = event.data.left ?? null;
+      }
+      break;
+    }
+    case 'rep-counted': {
+      const counted = entries.get(event.data.entryId)?.counted;
+      if (counted) counted[event.data.side] += 1;
+      break;
+    }
+    case 'set-corrected': {
+      const { setId, ...numbers } = event.data;
+      const set = sets.get(setId);
+      if (set) Object.assign(set, numbers);
       break;
     }
     case 'fault-seen': {
@@ -193,7 +250,81 @@ function apply({ state, entries, sets, corrections }: Building, event: SessionEv
     case 'session-finished':
       state.finishedAt = event.at;
       break;
+    case 'session-paused':
+      if (state.breaks.at(-1)?.to !== null) state.breaks.push({ from: event.at, to: null });
+      break;
+    case 'session-resumed': {
+      const pause = state.breaks.at(-1);
+      if (pause) pause.to ??= event.at;
+      break;
+    }
+    case 'timer-started': {
+      const { entryId, ...times } = event.data;
+      if (entryId !== null && !entries.has(entryId)) break;
+      const timer: Timer = { id: event.id, entryId, ...times, startedAt: event.at, pauses: [], stoppedAt: null };
+      // One at a time: a new one ends the one before.
+      const others = entryId === null ? state.clocks : lane.timers;
+      stopTimer(others.at(-1), event.at);
+      others.push(timer);
+      timers.set(event.id, timer);
+      break;
+    }
+    case 'timer-paused': {
+      const timer = timers.get(event.data.timerId);
+      if (timer?.stoppedAt === null && timer.pauses.at(-1)?.to !== null)
+        timer.pauses.push({ from: event.at, to: null });
+      break;
+    }
+    case 'timer-resumed': {
+      const pause = timers.get(event.data.timerId)?.pauses.at(-1);
+      if (pause) pause.to ??= event.at;
+      break;
+    }
+    case 'timer-stopped':
+      stopTimer(timers.get(event.data.timerId), event.at);
+      break;
+    case 'item-added':
+    case 'item-dropped':
+    case 'sets-changed':
+    case 'dose-changed':
+    case 'step-skipped':
+    case 'gone-to':
+      changeCourse(lane.course, event);
+      break;
     case 'undone':
+      break;
+  }
+}
+
+const stopTimer = (timer: Timer | undefined, at: string): void => {
+  if (timer) timer.stoppedAt ??= at;
+};
+
+type CourseEvent = EventOf<
+  'item-added' | 'item-dropped' | 'sets-changed' | 'dose-changed' | 'step-skipped' | 'gone-to'
+>;
+
+function changeCourse(course: Course, event: CourseEvent): void {
+  switch (event.type) {
+    case 'item-added':
+      course.added.push(event.data);
+      break;
+    case 'item-dropped':
+      course.dropped.push(event.data.itemId);
+      break;
+    case 'sets-changed':
+      course.sets[event.data.itemId] = event.data.sets;
+      break;
+    case 'dose-changed': {
+      const { itemId, ...dose } = event.data;
+      course.doses[itemId] = dose;
+      break;
+    }
+    case 'step-skipped':
+      (course.skipped[event.data.itemId] ??= []).push(event.data.set);
+      break;
+    case 'gone-to':
+      course.place = event.data;
       break;
   }
 }
@@ -201,8 +332,19 @@ function apply({ state, entries, sets, corrections }: Building, event: SessionEv
 function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetRecord>): void {
   const { side, amount, kg, loadLabel } = event.data;
   const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
-  const set: SetRecord = { id: event.id, side, amount, kg, loadLabel, effort: null, at: event.at, openFaults };
+  const set: SetRecord = {
+    id: event.id,
+    side,
+    amount,
+    kg,
+    loadLabel,
+    effort: null,
+    left: null,
+    at: event.at,
+    openFaults,
+  };
   entry.sets.push(set);
+  entry.counted[side] = 0;
   sets.set(event.id, set);
 }
 

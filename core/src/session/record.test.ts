@@ -4,6 +4,7 @@ import { EFFORTS, type Movement } from '../movement/index.js';
 import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
 import { lawfulMovement } from '../test/movements.js';
 import {
+  emptyLane,
   describe,
   fold,
   lastTap,
@@ -46,6 +47,7 @@ const sets: fc.Arbitrary<SetRecord[]> = fc.array(
     kg: fc.constantFrom(8, 12, null),
     loadLabel: fc.constant(null),
     effort: fc.option(fc.constantFrom(...EFFORTS), { nil: null }),
+    left: fc.constant(null),
     at: fc.constant('2030-01-01T10:00:00.000Z'),
     openFaults: fc.subarray(['fault-0', 'fault-1', 'fault-2']),
   }),
@@ -56,13 +58,15 @@ const entryOf = (done: SetRecord[], movementId = 'movement-0'): Entry => ({
   id: uuidAt(1),
   movementId,
   why: null,
+  itemId: null,
   startedAt: '2030-01-01T10:00:00.000Z',
   sets: done,
+  counted: { both: 0, left: 0, right: 0 },
   faults: [],
   corrections: [],
 });
 
-const lane = (...entries: Entry[]): Lane => ({ clientId: CLIENT, entries, pains: [], notes: [] });
+const lane = (...entries: Entry[]): Lane => ({ ...emptyLane(CLIENT), entries });
 
 group('what a session teaches', () => {
   test('a trial for every correction with an outcome, of this client, with its style', () => {
@@ -156,6 +160,7 @@ group('where a lane stands', () => {
             kg: null,
             loadLabel: null,
             effort: null,
+            left: null,
             at: '',
             openFaults: [],
           };
@@ -248,14 +253,14 @@ test('a movement that hurt sharply stays so until it was done later without it, 
         kg: null,
         loadLabel: null,
         effort: null,
+        left: null,
         at: at(1),
         openFaults: [],
       };
       const lanes = visits.map(({ day, done, hurts, quality }): Lane => ({
-        clientId: CLIENT,
+        ...emptyLane(CLIENT),
         entries: done.map((id) => ({ ...entryOf([one], id), startedAt: at(day) })),
         pains: hurts.map((movementId) => ({ id: uuidAt(8), region: 'knee', quality, movementId, at: at(day) })),
-        notes: [],
       }));
       const found = stillHurting(turned ? lanes.toReversed() : lanes).map(({ movementId }) => movementId);
       for (const id of ['movement-0', 'movement-1', 'movement-2']) {

@@ -89,6 +89,42 @@ export function tallyFaults(entries: readonly Entry[], find: FindMovement): Map<
   return tallies;
 }
 
+/** A line that was gone on with as another movement. */
+export interface Move {
+  from: string;
+  to: string;
+  why: string | null;
+  /** When the other one was begun. */
+  at: string;
+}
+
+/** The swaps in one client's part of a session, in order. */
+export function movesOf({ entries }: Lane): Move[] {
+  const at = new Map<string, string>();
+  return entries.flatMap(({ itemId, movementId, why, startedAt }): Move[] => {
+    if (itemId === null) return [];
+    const from = at.get(itemId);
+    at.set(itemId, movementId);
+    return from === undefined || from === movementId ? [] : [{ from, to: movementId, why, at: startedAt }];
+  });
+}
+
+export interface FaultLoad {
+  at: string;
+  sets: number;
+  /** Times that a fault was marked. */
+  faults: number;
+}
+
+/** How much was to be corrected in one client's part of a session; null when nothing was done. */
+export function faultLoadOf({ entries }: Lane): FaultLoad | null {
+  const [first] = entries;
+  const sets = entries.reduce((sum, entry) => sum + entry.sets.length, 0);
+  if (!first || sets === 0) return null;
+  const faults = entries.flatMap((entry) => entry.faults).reduce((sum, { times }) => sum + times, 0);
+  return { at: first.startedAt, sets, faults };
+}
+
 /**
  * Movements in which sharp pain was reported, each with the time of the last report; those done in a later session without it are left out.
  * Coming back to one is the trainer's choice, and never a suggestion's.

@@ -1,7 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CLIENT, eventsFrom, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
-import { believable, checkEvent, currentEntry, fold, progressOf, totalsOf, type SessionEvent } from './index.js';
+import {
+  believable,
+  checkEvent,
+  currentEntry,
+  emptyLane,
+  fold,
+  progressOf,
+  totalsOf,
+  type SessionEvent,
+} from './index.js';
 
 const state = (events: readonly SessionEvent[]) => fold(events, [CLIENT]);
 
@@ -52,8 +61,7 @@ describe('folding a session', () => {
 
   test('a fault is open from when it is seen until an outcome says fixed, and open again when it returns', () => {
     const draws = (...whats: number[]) => eventsFrom(whats.map((what) => [what, what === 4 ? 1 : 0, 1]));
-    const faults = (events: SessionEvent[]) =>
-      currentEntry(state(events).lanes[CLIENT] ?? { clientId: '', entries: [], pains: [], notes: [] })?.faults;
+    const faults = (events: SessionEvent[]) => currentEntry(state(events).lanes[CLIENT] ?? emptyLane(''))?.faults;
     expect(faults(draws(0, 2))).toEqual([{ faultId: 'fault-0', times: 1, open: true }]);
     expect(faults(draws(0, 2, 3, 4))).toEqual([{ faultId: 'fault-0', times: 1, open: false }]);
     expect(faults(draws(0, 2, 3, 4, 2))).toEqual([{ faultId: 'fault-0', times: 2, open: true }]);
@@ -65,6 +73,8 @@ describe('sets and sides', () => {
     id: 'e',
     movementId: 'm',
     why: null,
+    itemId: null,
+    counted: { both: 0, left: 0, right: 0 },
     startedAt: '',
     faults: [],
     corrections: [],
@@ -75,6 +85,7 @@ describe('sets and sides', () => {
       kg: 8,
       loadLabel: null,
       effort: null,
+      left: null,
       at: '',
       openFaults: [],
     })),

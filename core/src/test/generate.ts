@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import type { MovementFacts } from '../ladder/substitutes.js';
 import type { Link } from '../movement/schema.js';
 import { DEMANDS, KIT_ITEMS, LEVERS, MUSCLES, PATTERNS, POSITIONS, SIDES, SPACES } from '../movement/vocabulary.js';
+import type { PlanLane } from '../planning/plan.js';
 import type { SessionEvent } from '../session/events.js';
 
 const demands = fc
@@ -65,6 +66,21 @@ export const uuidAt = (n: number): string => `018f0000-0000-7000-8000-${n.toStri
 export const lawfulEvents = (most: number): fc.Arbitrary<SessionEvent[]> =>
   fc.array(fc.tuple(fc.nat(), fc.nat(), fc.integer({ min: 0, max: 2 })), { maxLength: most }).map(eventsFrom);
 
+/** The lines that drawn events speak of. */
+export const itemAt = (n: number): string => uuidAt(0xa00 + n);
+
+export const laneAt = (n: number): PlanLane => ({
+  clientId: CLIENT,
+  movementId: `movement-${n}`,
+  withId: null,
+  sets: 1 + (n % 3),
+  amount: 8,
+  tempo: '2-0-1-0',
+  rest: 30,
+  load: null,
+  why: '',
+});
+
 /** Builds a session from numbers: what happens, what it refers to, and how far the clock moves. */
 export function eventsFrom(draws: readonly (readonly [what: number, which: number, tick: number])[]): SessionEvent[] {
   const events: SessionEvent[] = [];
@@ -112,6 +128,43 @@ export function eventsFrom(draws: readonly (readonly [what: number, which: numbe
       () => {
         const setId = pick('set-done', which);
         return setId ? { ...envelope, type: 'effort-felt', data: { setId, effort: 'medium' } } : undefined;
+      },
+      () => (entryId && ({ ...envelope, type: 'rep-counted', data: { entryId, side: 'both' } } as const)) || undefined,
+      () => {
+        const setId = pick('set-done', which);
+        const numbers = { amount: which % 7, kg: null, loadLabel: null };
+        return setId ? { ...envelope, type: 'set-corrected', data: { setId, ...numbers } } : undefined;
+      },
+      () => {
+        const times = { blockId: null, side: 'both', work: 20, rest: 10, count: 1 + (which % 3) } as const;
+        return { ...envelope, type: 'timer-started', data: { entryId: entryId ?? null, ...times } };
+      },
+      () => {
+        const timerId = pick('timer-started', which);
+        const type = (['timer-paused', 'timer-resumed', 'timer-stopped'] as const)[which % 3] ?? 'timer-paused';
+        return timerId ? { ...envelope, type, data: { timerId } } : undefined;
+      },
+      () => ({
+        ...envelope,
+        type: which % 2 ? 'session-paused' : 'session-resumed',
+        data: {},
+      }),
+      () => {
+        const itemId = itemAt(which % 4);
+        const changes: SessionEvent[] = [
+          { ...envelope, type: 'item-added', data: { itemId, afterId: null, lane: laneAt(which % 5) } },
+          { ...envelope, type: 'item-dropped', data: { itemId } },
+          { ...envelope, type: 'sets-changed', data: { itemId, sets: which % 5 } },
+          {
+            ...envelope,
+            type: 'dose-changed',
+            data: { itemId, amount: 1 + (which % 9), load: null, tempo: '3-0-1-0' },
+          },
+          { ...envelope, type: 'step-skipped', data: { itemId, set: 1 + (which % 3) } },
+          { ...envelope, type: 'gone-to', data: { itemId, set: 1 + (which % 3) } },
+          { ...envelope, type: 'movement-started', data: { movementId: `movement-${which % 5}`, why: null, itemId } },
+        ];
+        return changes[which % changes.length];
       },
       () => {
         const target = events[which % (events.length || 1)];

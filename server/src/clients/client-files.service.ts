@@ -61,6 +61,11 @@ export class ClientFilesService {
         id: session.id,
         startedAt: session.startedAt,
         finishedAt: session.finishedAt,
+        programme: session.programme && {
+          ...session.programme,
+          plan: planOf(session.programme.plan, id),
+          rotations: {},
+        },
         events: events
           .map(({ document }) => document)
           .filter((event) => event.sessionId === session.id && event.clientId === id),
@@ -90,10 +95,10 @@ export class ClientFilesService {
         .getRepository(ClientEntity)
         .create({ ...BLANK_CLIENT, ...client, version: 1, createdAt: now, updatedAt: now });
       await manager.insert(ClientEntity, whole);
-      for (const { id, startedAt, finishedAt, events } of sessions) {
+      for (const { id, startedAt, finishedAt, programme = null, events } of sessions) {
         // A session shared with somebody is still here: the client joins it again.
         if (!taken.some((session) => session.id === id))
-          await manager.insert(SessionEntity, { id, startedAt, finishedAt });
+          await manager.insert(SessionEntity, { id, startedAt, finishedAt, programme });
         await manager.query(`INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)`, [id, client.id]);
         for (const document of events)
           await manager.query(
@@ -123,7 +128,12 @@ export class ClientFilesService {
             [other.id, session.id, id],
           );
         await manager.query(`DELETE FROM events WHERE ${OF_CLIENT}`, [session.id, id]);
+        const plan = session.programme && planWithout(session.programme.plan, id);
         if (!other) await manager.delete(SessionEntity, { id: session.id });
+        else if (session.programme)
+          await manager
+            .getRepository(SessionEntity)
+            .update({ id: session.id }, { programme: plan && { ...session.programme, plan, rotations: {} } });
       }
       for (const plan of await plansOf(manager, id)) {
         const document = planWithout(plan.document, id);

@@ -9,6 +9,7 @@ import { PictureEntity } from '../movements/picture.entity.js';
 import { PlanEntity } from '../plans/plan.entity.js';
 import { EventEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Library1796000000000 } from './migrations/library.js';
 import { Planning1797000000000 } from './migrations/planning.js';
@@ -31,7 +32,7 @@ export const dataSourceOptions = (database: string): DataSourceOptions => ({
     StudioEntity,
     PlanEntity,
   ],
-  migrations: [Initial1795000000000, Library1796000000000, Planning1797000000000],
+  migrations: [Initial1795000000000, Library1796000000000, Planning1797000000000, Floor1798000000000],
   migrationsRun: true,
 });
 

@@ -1,7 +1,13 @@
 /** The demo studio: invented people in an invented room above a working harbour, and how each of them tends to move. */
 import type { Focus, KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
 
-export const NET_LOFT = { name: 'The Net Loft', trainer: 'Maren Achterberg' } as const;
+export const NET_LOFT = {
+  name: 'The Net Loft',
+  trainer: 'Maren Achterberg',
+  emergencyText:
+    'Stop everything. One person stays with the client, one opens the street door and waits on the quay. First-aid box and defibrillator: foot of the stairs, left of the winch.',
+  emergencyPhone: '112',
+} as const;
 
 const pair = (kg: number): KitPiece => ({ item: 'dumbbell', count: 2, kg });
 const bell = (kg: number): KitPiece => ({ item: 'bell', count: 1, kg });

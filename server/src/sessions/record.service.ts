@@ -3,7 +3,9 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { ClientRecord } from '@waxwing/core/formats';
 import {
+  faultLoadOf,
   fold,
+  movesOf,
   setsOf,
   stillHurting,
   tallyFaults,
@@ -28,7 +30,7 @@ export class RecordService {
   /** @throws 404 */
   async of(clientId: string): Promise<ClientRecord> {
     await this.clients.read(clientId);
-    const record: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [] };
+    const record: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [], moves: [], faultLoads: [] };
     const lanes: Lane[] = [];
     for (const state of await this.states())
       for (const lane of Object.values(state.lanes)) {
@@ -37,6 +39,9 @@ export class RecordService {
           record.trials.push(own ? trial : { ...trial, clientId: 'another' });
         if (!own) continue;
         lanes.push(lane);
+        record.moves.push(...movesOf(lane));
+        const load = faultLoadOf(lane);
+        if (load) record.faultLoads.push(load);
         for (const [movementId, past] of setsOf(lane, this.library.find)) (record.sets[movementId] ??= []).push(past);
       }
     const entries = lanes.flatMap((lane) => lane.entries);

@@ -1,5 +1,5 @@
 import { Column, Entity, JoinTable, ManyToMany, PrimaryColumn } from 'typeorm';
-import type { SessionEvent } from '@waxwing/core/session';
+import type { Programme, SessionEvent } from '@waxwing/core/session';
 import { ClientEntity } from '../clients/client.entity.js';
 
 @Entity('sessions')
@@ -13,6 +13,10 @@ export class SessionEntity {
   /** Derived from the events whenever some are added. */
   @Column('text', { nullable: true })
   finishedAt: string | null;
+
+  /** The plan that it began with, as it was then. */
+  @Column('simple-json', { nullable: true })
+  programme: Programme | null;
 
   @ManyToMany(() => ClientEntity)
   @JoinTable({ name: 'session_clients', joinColumn: { name: 'sessionId' }, inverseJoinColumn: { name: 'clientId' } })

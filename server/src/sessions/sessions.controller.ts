@@ -1,8 +1,11 @@
-import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { setsCsv } from '@waxwing/core/formats';
+import type { Response } from 'express';
 import { RecordService } from './record.service.js';
-import { AppendEventsDto, ListSessionsQuery, StartSessionDto } from './sessions.dto.js';
+import { AppendEventsDto, LaterEventsQuery, ListSessionsQuery, StartSessionDto } from './sessions.dto.js';
 import { SessionsService } from './sessions.service.js';
+import { SetsService } from './sets.service.js';
 
 @ApiTags('sessions')
 @Controller()
@@ -10,6 +13,7 @@ export class SessionsController {
   constructor(
     private readonly sessions: SessionsService,
     private readonly records: RecordService,
+    private readonly setLists: SetsService,
   ) {}
 
   @Get('sessions')
@@ -28,6 +32,40 @@ export class SessionsController {
   @ApiOperation({ summary: 'A session: its events and the state they make' })
   read(@Param('id', ParseUUIDPipe) id: string) {
     return this.sessions.read(id);
+  }
+
+  @Get('sessions/:id/events')
+  @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
+  later(@Param('id', ParseUUIDPipe) id: string, @Query() { after }: LaterEventsQuery) {
+    return this.sessions.later(id, after);
+  }
+
+  @Get('sessions/:id/sets')
+  @ApiOperation({ summary: 'Every set of a session as a row' })
+  sets(@Param('id', ParseUUIDPipe) id: string) {
+    return this.setLists.ofSession(id);
+  }
+
+  @Get('sessions/:id/sets.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @ApiOperation({ summary: 'The same as CSV' })
+  async setsCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+    response.attachment('waxwing-sets.csv');
+    return setsCsv(await this.setLists.ofSession(id));
+  }
+
+  @Get('clients/:id/sets')
+  @ApiOperation({ summary: 'Every set of a client, of all sessions' })
+  setsOfClient(@Param('id', ParseUUIDPipe) id: string) {
+    return this.setLists.ofClient(id);
+  }
+
+  @Get('clients/:id/sets.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  @ApiOperation({ summary: 'The same as CSV' })
+  async setsOfClientCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+    response.attachment('waxwing-sets.csv');
+    return setsCsv(await this.setLists.ofClient(id));
   }
 
   @Post('sessions/:id/events')

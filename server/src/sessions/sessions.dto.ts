@@ -30,10 +30,24 @@ export class StartSessionDto {
   @IsUUID(undefined, { each: true })
   clientIds: string[];
 
+  @ApiPropertyOptional({ description: 'A plan to go by; its clients must be those of the session' })
+  @IsOptional()
+  @IsUUID()
+  planId?: string;
+
   @ApiProperty({ description: "The device's time, UTC; refused when it is more than a day off" })
   @IsString()
   @MaxLength(40)
   startedAt: string;
+}
+
+export class LaterEventsQuery {
+  @ApiPropertyOptional({ minimum: 0, default: 0, description: '`place` of the answer before' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  after = 0;
 }
 
 /** Events as objects; each is checked whole by the event schema of core and refused by its place in the list. */

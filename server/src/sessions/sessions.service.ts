@@ -4,13 +4,17 @@
  */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { SessionSummary, SessionView } from '@waxwing/core/formats';
-import { believable, checkEvent, fold, type SessionEvent } from '@waxwing/core/session';
+import { planWith, type LaterEvents, type SessionSummary, type SessionView } from '@waxwing/core/formats';
+import { rotationsOf } from '@waxwing/core/planning';
+import { believable, checkEvent, fold, type Programme, type SessionEvent } from '@waxwing/core/session';
 import type { Problem } from '@waxwing/core/movement';
 import { DataSource, In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { ClientEntity } from '../clients/client.entity.js';
+import { LibraryService } from '../movements/library.service.js';
+import { PlanEntity } from '../plans/plan.entity.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
+import { StudioEntity } from '../studio/studio.entity.js';
 import { EventEntity, SessionEntity } from './session.entities.js';
 import type { ListSessionsQuery, StartSessionDto } from './sessions.dto.js';
 
@@ -27,6 +31,7 @@ export class SessionsService {
     @InjectRepository(SessionEntity) private readonly sessions: Repository<SessionEntity>,
     @InjectRepository(EventEntity) private readonly events: Repository<EventEntity>,
     private readonly database: DataSource,
+    private readonly library: LibraryService,
   ) {}
 
   /** Latest first; a page goes on after `startedAt,id`. */
@@ -62,7 +67,7 @@ export class SessionsService {
   }
 
   /** Starts a session; the same id sent again answers the session that is there. @throws 422 */
-  async start({ id = uuidv7(), clientIds, startedAt }: StartSessionDto): Promise<SessionView> {
+  async start({ id = uuidv7(), clientIds, planId, startedAt }: StartSessionDto): Promise<SessionView> {
     const known = await this.sessions.findOneBy({ id });
     if (known) return this.read(id);
     const now = new Date().toISOString();
@@ -75,10 +80,24 @@ export class SessionsService {
         : [{ path: `clientIds[${i}]`, message: 'is not a client of this studio' }],
     );
     if (missing.length > 0) throw invalid(missing);
+    const programme = planId === undefined ? null : await this.programmeOf(planId, clientIds);
     await this.sessions.save(
-      this.sessions.create({ id, startedAt: new Date(startedAt).toISOString(), finishedAt: null, clients }),
+      this.sessions.create({ id, startedAt: new Date(startedAt).toISOString(), finishedAt: null, programme, clients }),
     );
     return this.read(id);
+  }
+
+  /** A plan as it is now, with the rotations that its kit asks for. @throws 422 */
+  private async programmeOf(planId: string, clientIds: readonly string[]): Promise<Programme> {
+    const plan = await this.database.getRepository(PlanEntity).findOneBy({ id: planId });
+    if (!plan) throw invalid([{ path: 'planId', message: 'is not a plan of this studio' }]);
+    const { document } = plan;
+    if (clientIds.some((clientId) => !document.clientIds.includes(clientId)))
+      throw invalid([{ path: 'clientIds', message: 'must all be in the plan' }]);
+    const { kit } = await this.database.getRepository(StudioEntity).findOneByOrFail({ id: 1 });
+    const here = planWith(document, clientIds);
+    const context = { find: (movementId: string) => this.library.summary(movementId), knows: () => true };
+    return { planId, plan: here, rotations: rotationsOf(here, kit, context) };
   }
 
   /** @throws 404 */
@@ -88,11 +107,35 @@ export class SessionsService {
     const events = rows.map((row) => row.document);
     return {
       ...summaryOf(session),
+      programme: session.programme,
       events,
+      place: await this.placeOf(id),
       state: fold(
         events,
         session.clients.map((client) => client.id),
       ),
+    };
+  }
+
+  /** Place of the latest event of a session. Places are the row numbers of the store, which only ever go up. */
+  private async placeOf(id: string): Promise<number> {
+    const [row] = await this.database.query<{ place: number | null }[]>(
+      'SELECT max(rowid) AS place FROM events WHERE sessionId = ?',
+      [id],
+    );
+    return row?.place ?? 0;
+  }
+
+  /** What came after a place, in the order in which it came. @throws 404 */
+  async later(id: string, after: number): Promise<LaterEvents> {
+    await this.session(id);
+    const rows = await this.database.query<{ place: number; document: string }[]>(
+      'SELECT rowid AS place, document FROM events WHERE sessionId = ? AND rowid > ? ORDER BY rowid',
+      [id, after],
+    );
+    return {
+      events: rows.map(({ document }) => JSON.parse(document) as SessionEvent),
+      place: rows.at(-1)?.place ?? after,
     };
   }
 
@@ -132,6 +175,9 @@ export class SessionsService {
           receivedAt: now,
         })),
       );
+      // Only these can end a session or open it again.
+      if (!events.some(({ type }) => type === 'session-finished' || type === 'undone'))
+        return { stored: fresh.size, known: events.length - fresh.size };
       const all = await stored.findBy({ sessionId: id });
       const { finishedAt } = fold(
         all.map((row) => row.document),

@@ -43,4 +43,17 @@ export class EditStudioDto {
   @IsOptional()
   @IsObject()
   houseRules?: Record<string, string>;
+
+  @ApiPropertyOptional({ maxLength: 2000, description: 'What is done here in an emergency' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  emergencyText?: string;
+
+  @ApiPropertyOptional({ maxLength: 40, description: 'The number to call; digits, spaces, + - ( ) /' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  @Matches(/^[\d\s+()/-]*$/, { message: 'must be a telephone number' })
+  emergencyPhone?: string;
 }

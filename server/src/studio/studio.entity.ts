@@ -20,4 +20,11 @@ export class StudioEntity {
 
   @Column('simple-json')
   houseRules: RuleChoices;
+
+  /** What is done here in an emergency, in the studio's own words. */
+  @Column('text')
+  emergencyText: string;
+
+  @Column('text')
+  emergencyPhone: string;
 }

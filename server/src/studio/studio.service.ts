@@ -12,7 +12,16 @@ import type { EditStudioDto } from './studio.dto.js';
 import { StudioEntity } from './studio.entity.js';
 
 /** A studio whose trainer has not said what it is called or has. */
-const UNNAMED: StudioEntity = { id: 1, version: 1, name: 'My studio', trainer: '', kit: [], houseRules: {} };
+const UNNAMED: StudioEntity = {
+  id: 1,
+  version: 1,
+  name: 'My studio',
+  trainer: '',
+  kit: [],
+  houseRules: {},
+  emergencyText: '',
+  emergencyPhone: '',
+};
 
 @Injectable()
 export class StudioService implements OnModuleInit {

@@ -32,10 +32,12 @@ const STUDIO: Studio = {
     { item: 'bench', count: 1 },
   ],
   houseRules: {},
+  emergencyText: '',
+  emergencyPhone: '',
   clients: 1,
   movements: 0,
 };
-const EMPTY: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [] };
+const EMPTY: ClientRecord = { trials: [], sets: {}, faults: {}, hurt: [], moves: [], faultLoads: [] };
 
 let library: Movement[];
 let catalog: Catalog;

@@ -1,12 +1,11 @@
 /** Stations: where kit is short, who is where when, so that no two want one piece and nobody waits more than needed. */
 import { label } from '@waxwing/core/movement';
 import {
-  isAround,
   laneSeconds,
+  mayRotate,
   minuteWords,
-  rotate,
+  rotationOf,
   setsOfLane,
-  shortagesOf,
   waits,
   type Block,
   type Plan,
@@ -16,9 +15,7 @@ import { itemName } from './tape';
 import type { World } from './use-world';
 
 export function Stations({ plan, world }: { plan: Plan; world: World }) {
-  const blocks = plan.blocks.filter(
-    (block) => block.items.length > 1 && !isAround(block) && block.items.some(({ lanes }) => lanes.length > 1),
-  );
+  const blocks = plan.blocks.filter(mayRotate);
   if (blocks.length === 0) return null;
   return (
     <section aria-label="Stations">
@@ -35,25 +32,10 @@ export function Stations({ plan, world }: { plan: Plan; world: World }) {
 
 function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: World }) {
   const { kit } = world.studio;
-  const rotation = useMemo(() => {
-    const short = (lanes: Block['items'][number]['lanes']) => shortagesOf(lanes, kit, world.context).length > 0;
-    const lanesAt = (item: number, people: readonly number[]) =>
-      people.flatMap((who) => block.items[item]?.lanes.find(({ clientId }) => clientId === plan.clientIds[who]) ?? []);
-    const people = plan.clientIds.map((_, i) => i);
-    const pairs = block.items.flatMap((_, a) =>
-      block.items.slice(a + 1).map((__, j): [number, number] => [a, a + 1 + j]),
-    );
-    return rotate({
-      people: people.length,
-      items: block.items.length,
-      places: block.items.map((_, item) =>
-        Math.max(1, people.findLastIndex((who) => !short(lanesAt(item, people.slice(0, who + 1)))) + 1),
-      ),
-      sharing: pairs.filter(([a, b]) =>
-        people.some((one) => people.some((two) => one !== two && short([...lanesAt(a, [one]), ...lanesAt(b, [two])]))),
-      ),
-    });
-  }, [block, plan.clientIds, kit, world.context]);
+  const rotation = useMemo(
+    () => rotationOf(block, plan.clientIds, kit, world.context),
+    [block, plan.clientIds, kit, world.context],
+  );
   if (!rotation) return null;
   const slot = Math.max(
     ...block.items.flatMap(({ lanes }) =>

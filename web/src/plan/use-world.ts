@@ -68,6 +68,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
         limits: limits.get(client.id) ?? [],
         sets: recordOf.get(client.id)?.sets ?? {},
         avoid: avoid(client.id),
+        moves: recordOf.get(client.id)?.moves ?? [],
         // Until a clinician has cleared somebody nothing is made harder.
         ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, today()),
       })),

@@ -1,0 +1,82 @@
+/** Every set as a row: for a spreadsheet, or for whoever wants to reckon with them. */
+import Papa from 'papaparse';
+import type { Effort } from '../movement/vocabulary.js';
+import { inWords, UNIT_WORDS } from '../movement/words.js';
+import type { SessionState } from '../session/fold.js';
+import type { FindMovement } from '../session/record.js';
+
+export interface SetRow {
+  /** UTC, ISO 8601. */
+  at: string;
+  sessionId: string;
+  client: string;
+  movementId: string;
+  movement: string;
+  /** From 1, within one stay at the movement. */
+  set: number;
+  side: 'both' | 'left' | 'right';
+  amount: number;
+  unit: string;
+  kg: number | null;
+  load: string | null;
+  effort: Effort | null;
+  repsLeft: number | null;
+  /** Names of faults that were open. */
+  faults: string[];
+}
+
+/** The sets of a session, in the order of time. */
+export function setRows(
+  { lanes }: SessionState,
+  sessionId: string,
+  nameOf: (clientId: string) => string,
+  find: FindMovement,
+): SetRow[] {
+  return Object.values(lanes)
+    .flatMap(({ clientId, entries }) =>
+      entries.flatMap(({ movementId, sets }) => {
+        const movement = find(movementId);
+        return sets.map((set, i): SetRow => ({
+          at: set.at,
+          sessionId,
+          client: nameOf(clientId),
+          movementId,
+          movement: movement?.name ?? inWords(movementId),
+          set: set.side === 'both' ? i + 1 : sets.slice(0, i + 1).filter(({ side }) => side === set.side).length,
+          side: set.side,
+          amount: set.amount,
+          unit: UNIT_WORDS[movement?.dose.mode ?? 'reps'],
+          kg: set.kg,
+          load: set.loadLabel,
+          effort: set.effort,
+          repsLeft: set.left,
+          faults: set.openFaults.map((id) => movement?.faults.find((fault) => fault.id === id)?.name ?? inWords(id)),
+        }));
+      }),
+    )
+    .sort((a, b) => a.at.localeCompare(b.at));
+}
+
+/** What a spreadsheet would take for a formula is quoted. */
+export const setsCsv = (rows: readonly SetRow[]): string =>
+  `${Papa.unparse(
+    rows.map((row) => ({ ...row, faults: row.faults.join(' + ') })),
+    { columns: SET_COLUMNS, escapeFormulae: true },
+  )}\r\n`;
+
+const SET_COLUMNS = [
+  'at',
+  'sessionId',
+  'client',
+  'movementId',
+  'movement',
+  'set',
+  'side',
+  'amount',
+  'unit',
+  'kg',
+  'load',
+  'effort',
+  'repsLeft',
+  'faults',
+];

@@ -1,0 +1,53 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { fitFor, type Limit } from '../movement/index.js';
+import { DEMANDS } from '../movement/vocabulary.js';
+import { lawfulLibrary } from '../test/generate.js';
+import { buildCatalog, fallbackFor, threeLevels } from './index.js';
+
+const limits: fc.Arbitrary<Limit[]> = fc.array(
+  fc.record({ demand: fc.constantFrom(...DEMANDS), allowed: fc.constantFrom(0, 1, 2), reason: fc.constant('so') }),
+  { maxLength: 3 },
+);
+
+test('three levels for everybody: nothing that is closed or hurts is offered, and the fallback is open to all', () => {
+  fc.assert(
+    fc.property(lawfulLibrary(12), fc.array(limits, { minLength: 1, maxLength: 4 }), fc.nat(11), (library, all, n) => {
+      const catalog = buildCatalog(library);
+      const from = `movement-${n}`;
+      const clients = all.map((own, i) => ({
+        clientId: `${i}`,
+        limits: own,
+        avoid: i === 0 ? [`movement-${(n + 1) % 12}`] : [],
+      }));
+      const may = (id: string, who: number) => {
+        const movement = library.find((one) => one.id === id);
+        return (
+          movement !== undefined &&
+          fitFor(movement.demands, clients[who]?.limits ?? []).status !== 'closed' &&
+          !clients[who]?.avoid.includes(id)
+        );
+      };
+      threeLevels(catalog, from, clients, new Map()).forEach(({ easier, same, harder }, who) => {
+        for (const step of [easier, harder]) if (step) expect(may(step.id, who)).toBe(true);
+        if (same) expect(may(from, who)).toBe(true);
+        if (easier?.levels != null) expect(easier.levels).toBeLessThanOrEqual(0);
+      });
+      const fallback = fallbackFor(catalog, from, clients, new Map());
+      const origin = library[n];
+      const open = library.filter(
+        (one) =>
+          one.pattern === origin?.pattern &&
+          one.role === origin.role &&
+          one.kit.length === 0 &&
+          clients.every(
+            (_, who) => may(one.id, who) && fitFor(one.demands, clients[who]?.limits ?? []).status === 'open',
+          ),
+      );
+      expect(fallback === null).toBe(open.length === 0);
+      const levels = catalog.ladder.levels;
+      if (fallback) expect(levels.get(fallback.id)).toBe(Math.min(...open.map(({ id }) => levels.get(id) ?? 0)));
+    }),
+  );
+  expect(threeLevels(buildCatalog([]), 'gone', [], new Map())).toEqual([]);
+});

@@ -1,0 +1,76 @@
+/**
+ * The same movement at three levels, and one that anybody can do: what a class is offered at once.
+ * Each client's level is looked for with their own limits; the fallback is open to everybody without any care.
+ */
+import { fitFor, mayDo, type Limit } from '../movement/limits.js';
+import type { KitItem } from '../movement/vocabulary.js';
+import { substitutes, type Catalog, type Substitute } from './substitutes.js';
+
+export interface LevelClient {
+  clientId: string;
+  limits: readonly Limit[];
+  /** Movements that hurt. */
+  avoid: readonly string[];
+}
+
+export interface Levels {
+  clientId: string;
+  easier: Substitute | null;
+  /** Whether the movement itself is open to this client. */
+  same: boolean;
+  /** Why not, in words. */
+  because: string[];
+  harder: Substitute | null;
+}
+
+/** Three levels of a movement for each client. A movement that is not in the library has none. */
+export function threeLevels(
+  catalog: Catalog,
+  from: string,
+  clients: readonly LevelClient[],
+  kit: ReadonlyMap<KitItem, number>,
+): Levels[] {
+  const facts = catalog.entries.get(from)?.facts;
+  if (!facts) return [];
+  return clients.map(({ clientId, limits, avoid }) => {
+    const best = (reason: 'too-hard' | 'too-easy') =>
+      substitutes(catalog, { from, reason, limits, kit, avoid, most: 1 }).ranked[0] ?? null;
+    const hurt = avoid.includes(from);
+    return {
+      clientId,
+      easier: best('too-hard'),
+      same: !hurt && mayDo(facts, limits, kit),
+      because: hurt ? ['hurt'] : fitFor(facts.demands, limits).because,
+      harder: best('too-easy'),
+    };
+  });
+}
+
+/** One movement of the same pattern that is open to everybody and needs no kit that is not there: the lowest rung of them. */
+export function fallbackFor(
+  catalog: Catalog,
+  from: string,
+  clients: readonly LevelClient[],
+  kit: ReadonlyMap<KitItem, number>,
+): { id: string; name: string } | null {
+  const origin = catalog.entries.get(from)?.facts;
+  if (!origin) return null;
+  const open = [...catalog.entries.values()].filter(
+    ({ facts }) =>
+      facts.pattern === origin.pattern &&
+      facts.role === origin.role &&
+      clients.every(
+        ({ limits, avoid }) =>
+          !avoid.includes(facts.id) && mayDo(facts, limits, kit) && fitFor(facts.demands, limits).status === 'open',
+      ),
+  );
+  const asked = ({ asks }: (typeof open)[number]) => asks.reduce((sum, n) => sum + n, 0);
+  const easiest = open.sort(
+    (a, b) =>
+      a.level - b.level ||
+      asked(a) - asked(b) ||
+      a.facts.kit.length - b.facts.kit.length ||
+      a.facts.name.localeCompare(b.facts.name),
+  )[0];
+  return easiest ? { id: easiest.facts.id, name: easiest.facts.name } : null;
+}

@@ -1,0 +1,249 @@
+/**
+ * How one client's programme goes: every set that is planned, in the order in which it is done, with what was changed on the way;
+ * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
+ */
+import type { MovementSummary } from '../formats/answers.js';
+import { changesBetween } from '../planning/changes.js';
+import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
+import type { Rotation } from '../planning/stations.js';
+import { laneSeconds } from '../planning/timeline.js';
+import type { Entry, Lane } from './fold.js';
+import { progressOf } from './progress.js';
+
+/** The plan that a session began with. It stays as it was; what changes on the way is in the events. */
+export interface Programme {
+  /** The plan it came from, which may have changed since. */
+  planId: string;
+  plan: Plan;
+  /** For blocks that are gone round as stations: by turn, then by client, the item or null to wait. */
+  rotations: Readonly<Record<string, Rotation>>;
+}
+
+/** The part of a movement that a run needs. */
+export type RunMovement = Pick<MovementSummary, 'id' | 'name' | 'sides' | 'dose' | 'position'>;
+export type FindRunMovement = (id: string) => RunMovement | undefined;
+
+export type StepState = 'done' | 'skipped' | 'now' | 'next' | 'later';
+
+/** One set of one client. */
+export interface RunStep {
+  itemId: string;
+  /** From 1. */
+  set: number;
+  /** Sets of this line in all. */
+  of: number;
+  /** Null for a line that was put in on the way. */
+  block: Pick<Block, 'id' | 'kind' | 'workSeconds'> | null;
+  /** The turn of its block in which it comes, from 0, where the block is gone round. */
+  turn: number | null;
+  /** What is done: the movement in hand after swaps, and the dose after changes. */
+  lane: PlanLane;
+  state: StepState;
+}
+
+interface Line {
+  itemId: string;
+  block: Block | null;
+  lane: PlanLane;
+  sets: number;
+}
+
+/** Every set of a client, in order, each with its state. Without a programme there is only what was put in. */
+export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMovement): RunStep[] {
+  const { course, entries } = lane;
+  const byItem = new Map<string, Entry[]>();
+  for (const entry of entries)
+    if (entry.itemId !== null) byItem.set(entry.itemId, [...(byItem.get(entry.itemId) ?? []), entry]);
+  const lineOf = (itemId: string, planned: PlanLane, block: Block | null): Line => ({
+    itemId,
+    block,
+    lane: {
+      ...planned,
+      ...swapped(planned, byItem.get(itemId)?.at(-1)),
+      ...course.doses[itemId],
+    },
+    sets: course.sets[itemId] ?? (block ? setsOfLane(block, planned) : planned.sets),
+  });
+  const isDropped = (itemId: string): boolean => course.dropped.includes(itemId);
+  const addedAfter = (places: readonly (string | null)[]): Line[] =>
+    course.added
+      .filter(({ itemId, afterId }) => places.includes(afterId) && !isDropped(itemId))
+      .flatMap(({ itemId, lane: added }) => [lineOf(itemId, added, null), ...addedAfter([itemId])]);
+
+  const steps: Omit<RunStep, 'state'>[] = [];
+  for (const block of programme?.plan.blocks ?? []) {
+    const ids = block.items.map(({ id }) => id);
+    const turns = turnsFor(block, lane.clientId, programme?.rotations[block.id], programme?.plan.clientIds ?? []);
+    const lines = new Map(
+      block.items.flatMap((item) => {
+        const own = item.lanes.find(({ clientId }) => clientId === lane.clientId);
+        return own && !isDropped(item.id) ? [[item.id, lineOf(item.id, own, block)]] : [];
+      }),
+    );
+    const rounds = Math.max(0, ...[...lines.values()].map(({ sets }) => sets));
+    if (inRounds(block))
+      for (let round = 1; round <= rounds; round += 1)
+        turns.forEach((itemId, i) => {
+          const line = itemId === null ? undefined : lines.get(itemId);
+          if (line && round <= line.sets) steps.push(stepOf(line, round, (round - 1) * turns.length + i));
+        });
+    else for (const line of lines.values()) steps.push(...allSets(line));
+    steps.push(...addedAfter(ids).flatMap(allSets));
+  }
+  steps.push(...addedAfter([null]).flatMap(allSets));
+  return withStates(steps, lane, byItem, find);
+}
+
+/** A swap changes the movement of a line, and takes the load of the old one out of it. */
+const swapped = (planned: PlanLane, last: Entry | undefined): Partial<PlanLane> =>
+  last && last.movementId !== planned.movementId ? { movementId: last.movementId, withId: null, load: null } : {};
+
+const stepOf = (line: Line, set: number, turn: number | null): Omit<RunStep, 'state'> => ({
+  itemId: line.itemId,
+  set,
+  of: line.sets,
+  block: line.block && { id: line.block.id, kind: line.block.kind, workSeconds: line.block.workSeconds },
+  turn,
+  lane: line.lane,
+});
+
+const allSets = (line: Line): Omit<RunStep, 'state'>[] =>
+  Array.from({ length: line.sets }, (_, i) => stepOf(line, i + 1, null));
+
+/** The order of one round for a client: as planned, or as the stations go. */
+function turnsFor(
+  block: Block,
+  clientId: string,
+  rotation: Rotation | undefined,
+  clientIds: readonly string[],
+): (string | null)[] {
+  const who = clientIds.indexOf(clientId);
+  if (!rotation || who < 0) return block.items.map(({ id }) => id);
+  return rotation.map((places) => block.items[places[who] ?? -1]?.id ?? null);
+}
+
+/** Sets that are done of a line, over all its movements. */
+export function doneSets(entries: readonly Entry[], find: FindRunMovement): number {
+  return entries.reduce((sum, entry) => sum + progressOf(entry, find(entry.movementId)?.sides ?? 'both').done, 0);
+}
+
+function withStates(
+  steps: readonly Omit<RunStep, 'state'>[],
+  { course }: Lane,
+  byItem: ReadonlyMap<string, readonly Entry[]>,
+  find: FindRunMovement,
+): RunStep[] {
+  const left = new Map<string, number>();
+  const marked = steps.map((step): RunStep => {
+    const { itemId, set } = step;
+    if (course.skipped[itemId]?.includes(set)) return { ...step, state: 'skipped' };
+    const done = left.get(itemId) ?? doneSets(byItem.get(itemId) ?? [], find);
+    left.set(itemId, Math.max(0, done - 1));
+    return { ...step, state: done > 0 ? 'done' : 'later' };
+  });
+  const now = placeOf(marked, course.place);
+  const pending = (step: RunStep) => step.state === 'later';
+  const next = now < 0 ? -1 : nextAfter(marked, now, pending);
+  return marked.map((step, i) =>
+    i === now ? { ...step, state: 'now' } : i === next ? { ...step, state: 'next' } : step,
+  );
+}
+
+/** Where the trainer went by hand, and on from there to the end of that block; else the first set that is not done. */
+function placeOf(steps: readonly RunStep[], place: { itemId: string; set: number } | null): number {
+  const pending = (step: RunStep) => step.state === 'later';
+  const first = steps.findIndex(pending);
+  if (!place) return first;
+  const at = steps.findIndex(({ itemId, set }) => itemId === place.itemId && set === place.set);
+  const from = steps[at];
+  if (!from) return first;
+  const together = (step: RunStep) =>
+    from.block && inRounds(from.block) ? step.block?.id === from.block.id : step.itemId === from.itemId;
+  const chosen = steps.findIndex((step, i) => i >= at && together(step) && pending(step));
+  return chosen < 0 ? first : chosen;
+}
+
+function nextAfter(steps: readonly RunStep[], now: number, pending: (step: RunStep) => boolean): number {
+  const after = steps.findIndex((step, i) => i > now && pending(step));
+  return after >= 0 ? after : steps.findIndex((step, i) => i !== now && pending(step));
+}
+
+export const stepNow = (steps: readonly RunStep[]): RunStep | undefined => steps.find(({ state }) => state === 'now');
+export const stepNext = (steps: readonly RunStep[]): RunStep | undefined => steps.find(({ state }) => state === 'next');
+
+/** Sets that are still to do. */
+export const isPending = ({ state }: RunStep): boolean => state === 'now' || state === 'next' || state === 'later';
+
+/** Whole seconds of one set, both sides of it. */
+export const stepSeconds = ({ lane, block }: Pick<RunStep, 'lane' | 'block'>, find: FindRunMovement): number =>
+  laneSeconds(lane, block ?? ON_ITS_OWN, { find });
+
+const ON_ITS_OWN = { kind: 'strength', workSeconds: null } as const;
+
+/** Whole seconds of what a client has still to do: work, changes and the rests between. */
+export function secondsLeft(steps: readonly RunStep[], find: FindRunMovement): number {
+  let seconds = 0;
+  let before: RunStep | undefined;
+  for (const step of steps.filter(isPending)) {
+    if (before) {
+      const { load, position } = changesBetween([before.lane], [step.lane], { find });
+      seconds += before.lane.rest + load + position;
+    }
+    seconds += stepSeconds(step, find);
+    before = step;
+  }
+  return seconds;
+}
+
+export interface Trim {
+  /** What is taken out: a round of a block, or a set of a line. */
+  itemIds: string[];
+  blockKind: BlockKind | null;
+  movementIds: string[];
+  /** Whole seconds that it saves everybody. */
+  saves: number;
+}
+
+/**
+ * Ways to come in under the time: one set or one round less of something that has more than one left, everybody's together.
+ * Those that are enough come first, the one that takes away least before the others; then the largest.
+ */
+export function trims(lanes: readonly (readonly RunStep[])[], over: number, find: FindRunMovement): Trim[] {
+  const all = Math.max(0, ...lanes.map((steps) => secondsLeft(steps, find)));
+  const groups = new Map<string, Set<string>>();
+  for (const steps of lanes)
+    for (const step of steps) {
+      if (!isPending(step)) continue;
+      const key = step.block && inRounds(step.block) ? step.block.id : step.itemId;
+      groups.set(key, (groups.get(key) ?? new Set()).add(step.itemId));
+    }
+  const found = [...groups.values()].flatMap((ids): Trim[] => {
+    const itemIds = [...ids];
+    const without = lanes.map((steps) => lastSetOut(steps, itemIds));
+    const taken = lanes.flatMap((steps) => steps.filter((step) => isPending(step) && ids.has(step.itemId)));
+    if (!without.some((steps, i) => steps.length < (lanes[i]?.length ?? 0))) return [];
+    return [
+      {
+        itemIds,
+        blockKind: taken[0]?.block?.kind ?? null,
+        movementIds: [...new Set(taken.map(({ lane }) => lane.movementId))],
+        saves: all - Math.max(0, ...without.map((steps) => secondsLeft(steps, find))),
+      },
+    ];
+  });
+  return found
+    .filter(({ saves }) => saves > 0)
+    .sort((a, b) => {
+      const [enoughA, enoughB] = [a.saves >= over, b.saves >= over];
+      return enoughA === enoughB ? (enoughA ? a.saves - b.saves : b.saves - a.saves) : enoughA ? -1 : 1;
+    });
+}
+
+/** Without the last pending set of each line that has at least two of them left. */
+function lastSetOut(steps: readonly RunStep[], itemIds: readonly string[]): RunStep[] {
+  const out = itemIds.flatMap((itemId) => {
+    const own = steps.filter((step) => step.itemId === itemId && isPending(step));
+    return own.length > 1 ? own.slice(-1) : [];
+  });
+  return steps.filter((step) => !out.includes(step));
+}

@@ -1,0 +1,90 @@
+/**
+ * What is heard and seen while something is timed: countdowns, begins and ends, the change of side, the beat of a tempo.
+ * All of it is laid out ahead, in milliseconds from the start, so that sound can be scheduled and does not hang on the page's own beat.
+ */
+import { parseTempo } from '../dosage/tempo.js';
+import type { Timer } from './timer.js';
+
+export const SIGNAL_KINDS = ['count', 'begin', 'end', 'side', 'lower', 'hold', 'rise'] as const;
+export type SignalKind = (typeof SIGNAL_KINDS)[number];
+
+export interface Signal {
+  /** Milliseconds from the start. */
+  at: number;
+  kind: SignalKind;
+}
+
+/** Seconds counted down before a change. */
+const COUNTDOWN = 3;
+
+/** Beeps towards `end`, as far as they are after `from`. */
+const countdown = (from: number, end: number): Signal[] =>
+  Array.from({ length: COUNTDOWN }, (_, i): Signal => ({ at: end - (COUNTDOWN - i) * 1000, kind: 'count' })).filter(
+    ({ at }) => at > from,
+  );
+
+/** The signals of a timer. `halves`: each piece of work is for both sides, so its middle says to change. */
+export function signalsOf({ work, rest, count }: Pick<Timer, 'work' | 'rest' | 'count'>, halves = false): Signal[] {
+  const signals: Signal[] = [];
+  for (let piece = 0; piece < count; piece += 1) {
+    const from = piece * (work + rest) * 1000;
+    const end = from + work * 1000;
+    signals.push({ at: from, kind: 'begin' });
+    if (halves) signals.push({ at: from + work * 500, kind: 'side' });
+    signals.push(...countdown(from, end), { at: end, kind: 'end' });
+    if (rest > 0 && piece < count - 1) signals.push(...countdown(end, end + rest * 1000));
+  }
+  return signals;
+}
+
+/** The signals of a rest of whole seconds: counted down, and its end. */
+export const restSignals = (seconds: number): Signal[] => [
+  ...countdown(0, seconds * 1000),
+  { at: seconds * 1000, kind: 'begin' },
+];
+
+/** The signals after `from` and up to `to`, in milliseconds from the start. */
+export const between = (signals: readonly Signal[], from: number, to: number): Signal[] =>
+  signals.filter(({ at }) => at > from && at <= to);
+
+export const TEMPO_PHASES = ['lower', 'hold', 'rise', 'top'] as const;
+export type TempoPhase = (typeof TEMPO_PHASES)[number];
+
+export interface TempoState {
+  /** Rep in hand, from 1. */
+  rep: number;
+  phase: TempoPhase;
+  /** Second within the phase, from 1, and how many it has. */
+  second: number;
+  of: number;
+}
+
+/** Where a rep stands at a tempo of lower-pause-rise-pause; null for a tempo without any time in it. */
+export function tempoAt(tempo: string, elapsedMs: number): TempoState | null {
+  const parts = parseTempo(tempo);
+  const whole = parts.reduce((sum, seconds) => sum + seconds, 0);
+  if (whole === 0) return null;
+  const seconds = Math.max(0, elapsedMs) / 1000;
+  let within = seconds % whole;
+  const rep = Math.floor(seconds / whole) + 1;
+  for (const [i, of] of parts.entries()) {
+    if (within < of) return { rep, phase: TEMPO_PHASES[i] ?? 'lower', second: Math.floor(within) + 1, of };
+    within -= of;
+  }
+  return null;
+}
+
+/** The beats of some reps at a tempo: each phase has its own sound, and each further second of it a count. */
+export function tempoSignals(tempo: string, reps: number): Signal[] {
+  const parts = parseTempo(tempo);
+  const kinds: readonly SignalKind[] = ['lower', 'hold', 'rise', 'hold'];
+  const signals: Signal[] = [];
+  let at = 0;
+  for (let rep = 0; rep < reps; rep += 1)
+    for (const [i, seconds] of parts.entries())
+      for (let second = 0; second < seconds; second += 1) {
+        signals.push({ at, kind: second === 0 ? (kinds[i] ?? 'count') : 'count' });
+        at += 1000;
+      }
+  return [...signals, { at, kind: 'end' }];
+}

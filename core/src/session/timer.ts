@@ -1,0 +1,84 @@
+/**
+ * Timers as functions of time: work and rest in turns, paused and gone on with, always reckoned from when they were started.
+ * Nothing is ever added up by ticks, so that a locked screen, a reload or a slow page changes nothing.
+ */
+import type { SetSide } from './events.js';
+
+export interface Span {
+  from: string;
+  /** Null while it lasts. */
+  to: string | null;
+}
+
+export interface Timer {
+  id: string;
+  /** What is timed; null for the clock of everybody at a block. */
+  entryId: string | null;
+  blockId: string | null;
+  side: SetSide;
+  /** Whole seconds. */
+  work: number;
+  rest: number;
+  /** How many pieces of work. */
+  count: number;
+  startedAt: string;
+  pauses: Span[];
+  /** Pieces of it may have been paused in between: what was worked adds up. */
+  stoppedAt: string | null;
+}
+
+export interface TimerState {
+  phase: 'work' | 'rest' | 'over';
+  /** Piece of work in hand, or the one before the rest, from 0. */
+  piece: number;
+  /** Milliseconds left of the phase; below 0 by how long it is over. */
+  left: number;
+  /** Milliseconds since the start, without pauses. */
+  elapsed: number;
+  running: boolean;
+}
+
+const ms = (at: string): number => Date.parse(at);
+
+/** Milliseconds of some spans up to `now`; one that is open lasts until then. Spans of one timer do not overlap. */
+export const spanned = (spans: readonly Span[], now: number): number =>
+  spans.reduce((sum, { from, to }) => sum + Math.max(0, Math.min(to === null ? now : ms(to), now) - ms(from)), 0);
+
+/** Milliseconds that a timer has run, without its pauses. Never below 0, whatever the clocks say. */
+export function elapsedOf({ startedAt, pauses, stoppedAt }: Timer, now: number): number {
+  const end = stoppedAt === null ? now : Math.min(now, ms(stoppedAt));
+  return Math.max(0, end - ms(startedAt) - spanned(pauses, end));
+}
+
+/** Where a timer stands at a time in milliseconds. The last piece has no rest after it. */
+export function timerAt(timer: Timer, now: number): TimerState {
+  const { work, rest, count } = timer;
+  const elapsed = elapsedOf(timer, now);
+  const running = timer.stoppedAt === null && timer.pauses.at(-1)?.to !== null;
+  const round = (work + rest) * 1000;
+  const all = round * count - rest * 1000;
+  if (elapsed >= all) return { phase: 'over', piece: count - 1, left: all - elapsed, elapsed, running };
+  const piece = Math.floor(elapsed / round);
+  const within = elapsed - piece * round;
+  return within < work * 1000
+    ? { phase: 'work', piece, left: work * 1000 - within, elapsed, running }
+    : { phase: 'rest', piece, left: round - within, elapsed, running };
+}
+
+/** Whole seconds worked so far, rests left out; a hold may go on beyond what was asked. */
+export function workedSeconds(timer: Timer, now: number): number {
+  const { phase, piece, left, elapsed } = timerAt(timer, now);
+  if (timer.count === 1) return Math.floor(elapsed / 1000);
+  const whole = phase === 'work' ? piece : piece + 1;
+  return whole * timer.work + (phase === 'work' ? Math.floor((timer.work * 1000 - left) / 1000) : 0);
+}
+
+/** The pieces that a hold was broken into, in whole seconds: paused and gone on with. */
+export function clustersOf({ startedAt, pauses, stoppedAt }: Timer, now: number): number[] {
+  const end = stoppedAt === null ? now : ms(stoppedAt);
+  const starts = [ms(startedAt), ...pauses.flatMap(({ to }) => (to === null ? [] : [ms(to)]))];
+  return starts.map((from, i) => {
+    const pause = pauses[i];
+    return Math.floor(Math.max(0, (pause ? ms(pause.from) : end) - from) / 1000);
+  });
+}

@@ -1,0 +1,182 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Client, LaterEvents, SessionView, SetRow, StoredPlan, Studio } from '@waxwing/core/formats';
+import type { Problem } from '@waxwing/core/movement';
+import { emptyPlan, type BlockKind } from '@waxwing/core/planning';
+import type { EventOf, EventType, SessionEvent } from '@waxwing/core/session';
+import Papa from 'papaparse';
+import { v7 as uuidv7 } from 'uuid';
+import { startServer, type StudioServer } from '../test/studio-server.js';
+
+let server: StudioServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 30_000);
+afterAll(() => server.stop());
+
+const problems = ({ body }: { body: unknown }): string[] =>
+  ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
+
+const client = async (name: string): Promise<Client> =>
+  (await server.http.post('/api/clients').send({ name }).expect(201)).body as Client;
+
+async function plan(clientIds: string[], kind: BlockKind, movements: string[]): Promise<StoredPlan> {
+  const lane = (clientId: string, movementId: string) => ({
+    clientId,
+    movementId,
+    withId: null,
+    sets: 3,
+    amount: 10,
+    tempo: '2-0-1-0',
+    rest: 60,
+    load: null,
+    why: '',
+  });
+  const items = movements.map((movementId) => ({
+    id: uuidv7(),
+    locked: false,
+    tied: false,
+    lanes: clientIds.map((clientId) => lane(clientId, movementId)),
+  }));
+  const blocks = [{ id: uuidv7(), kind, rounds: 2, workSeconds: null, items }];
+  const body = { ...emptyPlan(clientIds, 60), name: 'Friday', blocks };
+  return (await server.http.post('/api/plans').send({ plan: body }).expect(201)).body as StoredPlan;
+}
+
+const start = (clientIds: string[], planId?: string) =>
+  server.http.post('/api/sessions').send({ clientIds, startedAt: new Date().toISOString(), planId });
+
+async function begun(clientIds: string[], planId?: string): Promise<SessionView> {
+  return (await start(clientIds, planId).expect(201)).body as SessionView;
+}
+
+function writer(session: SessionView) {
+  let counter = 0;
+  return <T extends EventType>(
+    type: T,
+    data: EventOf<T>['data'],
+    clientId = session.clients[0]?.id ?? '',
+  ): SessionEvent => {
+    counter += 1;
+    const at = new Date(Date.parse(session.startedAt) + counter * 1000).toISOString();
+    return { id: uuidv7(), sessionId: session.id, clientId, counter, at, type, data } as SessionEvent;
+  };
+}
+
+const send = (session: SessionView, events: SessionEvent[]) =>
+  server.http.post(`/api/sessions/${session.id}/events`).send({ events });
+
+describe('a session from a plan', () => {
+  test('keeps the plan as it was, whatever becomes of it later', async () => {
+    const ada = await client('Ada');
+    const stored = await plan([ada.id], 'strength', ['goblet-squat', 'push-up']);
+    const session = await begun([ada.id], stored.id);
+    expect(session.programme).toMatchObject({ planId: stored.id, plan: { name: 'Friday', blocks: stored.blocks } });
+    await server.http.delete(`/api/plans/${stored.id}`).expect(204);
+    const later = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
+    expect(later.programme).toEqual(session.programme);
+  });
+
+  test('goes round as stations only where the kit is too short for everybody at once', async () => {
+    const people = [await client('Ada'), await client('Bo'), await client('Cy')].map(({ id }) => id);
+    const { version, name, trainer } = (await server.http.get('/api/studio')).body as Studio;
+    const kit = [
+      { item: 'bench', count: 1 },
+      { item: 'chair', count: 3 },
+    ];
+    await server.http.patch('/api/studio').send({ version, name, trainer, kit }).expect(200);
+    const short = await plan(people, 'circuit', ['hip-thrust', 'sit-to-stand', 'push-up']);
+    const plenty = await plan(people, 'circuit', ['sit-to-stand', 'push-up']);
+    const rotation = (session: SessionView) => Object.values(session.programme?.rotations ?? {})[0];
+    const places = rotation(await begun(people, short.id)) ?? [];
+    for (const turn of places) expect(turn.filter((at) => at === 0).length).toBeLessThanOrEqual(1);
+    for (const who of people.keys()) expect(places.flatMap((turn) => turn[who] ?? []).sort()).toEqual([0, 1, 2]);
+    expect(rotation(await begun(people, plenty.id))).toBeUndefined();
+  });
+
+  test('is refused by field when the plan is not there or is for others', async () => {
+    const [ada, bo] = [await client('Ada'), await client('Bo')];
+    const stored = await plan([ada.id], 'strength', ['goblet-squat']);
+    expect(problems(await start([ada.id], uuidv7()).expect(422))).toEqual(['planId']);
+    expect(problems(await start([ada.id], 'friday').expect(422))).toEqual(['planId']);
+    expect(problems(await start([bo.id], stored.id).expect(422))).toEqual(['clientIds']);
+  });
+});
+
+test('what another device sent is asked for by place, each event once', async () => {
+  const ada = await client('Ada');
+  const session = await begun([ada.id]);
+  const record = writer(session);
+  const [one, two, three] = ['one', 'two', 'three'].map((text) => record('note-written', { text }));
+  if (!one || !two || !three) throw new Error('unreachable');
+  const later = async (after: number) =>
+    (await server.http.get(`/api/sessions/${session.id}/events?after=${after}`).expect(200)).body as LaterEvents;
+  await send(session, [two]).expect(200);
+  const first = await later(session.place);
+  expect(first.events).toEqual([two]);
+  // A device that was away sends what is earlier by its counter: it comes later here all the same.
+  await send(session, [one, two, three]).expect(200);
+  const second = await later(first.place);
+  expect(second.events).toEqual([one, three]);
+  expect(await later(second.place)).toEqual({ events: [], place: second.place });
+  await server.http.get(`/api/sessions/${session.id}/events?after=-1`).expect(422);
+});
+
+test('a set that was put right, its effort and its load come out as JSON and as CSV', async () => {
+  const ada = await client('=Ada');
+  const session = await begun([ada.id]);
+  const record = writer(session);
+  const entry = record('movement-started', { movementId: 'split-squat', why: null });
+  const set = (side: 'left' | 'right', amount: number) =>
+    record('set-done', { entryId: entry.id, side, amount, kg: 11.34, loadLabel: '25 lb dumbbell' });
+  const [left, right] = [set('left', 8), set('right', 8)];
+  const seen = record('fault-seen', { entryId: entry.id, faultId: 'front-knee-wobbles' });
+  const events = [
+    entry,
+    left,
+    right,
+    record('set-corrected', { setId: right.id, amount: 7, kg: 11.34, loadLabel: '25 lb dumbbell' }),
+    record('effort-felt', { setId: right.id, effort: 'hard', left: 1 }),
+    seen,
+    set('left', 8),
+  ];
+  await send(session, events).expect(200);
+  const rows = (await server.http.get(`/api/sessions/${session.id}/sets`).expect(200)).body as SetRow[];
+  expect(rows.map(({ side, amount, set: n }) => [side, n, amount])).toEqual([
+    ['left', 1, 8],
+    ['right', 1, 7],
+    ['left', 2, 8],
+  ]);
+  expect(rows[1]).toMatchObject({ effort: 'hard', repsLeft: 1, kg: 11.34, load: '25 lb dumbbell', faults: [] });
+  const { text } = await server.http.get(`/api/clients/${ada.id}/sets.csv`).expect(200);
+  const table = Papa.parse<Record<string, string>>(text.trim(), { header: true }).data;
+  expect(table.map(({ side, amount, kg }) => [side, amount, kg])).toEqual(
+    rows.map(({ side, amount, kg }) => [side, String(amount), String(kg)]),
+  );
+  // A name that a spreadsheet would reckon with.
+  expect(table[0]?.client).toBe("'=Ada");
+});
+
+test.each([
+  [
+    'a timer of no length',
+    'timer-started',
+    { entryId: null, blockId: null, side: 'both', work: 0, rest: 0, count: 1 },
+    'data.work',
+  ],
+  ['half a rep left', 'effort-felt', { setId: uuidv7(), effort: 'hard', left: 0.5 }, 'data.left'],
+  ['a tempo in words', 'dose-changed', { itemId: uuidv7(), amount: 8, load: null, tempo: 'slow' }, 'data.tempo'],
+  ['a set that never was', 'gone-to', { itemId: uuidv7(), set: 0 }, 'data.set'],
+])('%s is refused by field', async (_, type, data, path) => {
+  const ada = await client('Ada');
+  const session = await begun([ada.id]);
+  const event = { ...writer(session)('session-paused', {}), type, data } as SessionEvent;
+  expect(problems(await send(session, [event]).expect(422))).toEqual([`events[0].${path}`]);
+});
+
+test('what is done in an emergency is the studio’s own, and a number must be one', async () => {
+  const { version, name, trainer, kit } = (await server.http.get('/api/studio')).body as Studio;
+  const edit = (fields: object) => server.http.patch('/api/studio').send({ version, name, trainer, kit, ...fields });
+  expect(problems(await edit({ emergencyPhone: 'call Bo' }).expect(422))).toEqual(['emergencyPhone']);
+  const saved = await edit({ emergencyText: 'Stop. Door.', emergencyPhone: '+1 (555) 01-00' }).expect(200);
+  expect(saved.body).toMatchObject({ emergencyText: 'Stop. Door.', emergencyPhone: '+1 (555) 01-00' });
+});
