@@ -114,10 +114,10 @@ export function laneFor({ clientId, movement, purpose, past, kit, ease, fromKg }
 }
 
 /** What may still happen on a day on which nothing goes up. */
-const EASING: readonly NextKind[] = ['hold', 'down', 'stop'];
+export const EASING: readonly NextKind[] = ['hold', 'down', 'stop'];
 
 /** The tempo that a change asks for: two seconds more to lower, or one more at the hard place. */
-function tempoFor(kind: NextKind, tempo: string): string {
+export function tempoFor(kind: NextKind, tempo: string): string {
   const [lower, pause, rise, top] = parseTempo(tempo);
   if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
   return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;

@@ -1,5 +1,5 @@
 /** The bar under the floor: easier and harder in one tap, other ways out, undo and finish. */
-import { describe } from '@waxwing/core/session';
+import { describe, type RunStep } from '@waxwing/core/session';
 import { useQueryClient } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
@@ -8,17 +8,28 @@ import { useKeys } from '../shell/use-keys';
 import { LadderMark } from '../words/ladder-mark';
 import { ChooseMovement } from './choose-movement';
 import { PainSheet } from './pain';
-import { Sheet } from './sheet';
-import { startSwap, SwapSheet } from './swap-sheet';
-import { nextUp, type LaneView } from './use-lane';
+import { Sheet } from '../shell/sheet';
+import { LevelsSheet } from './levels-sheet';
+import { movementOf, nextUp, swapTo, type LaneView } from './lane';
+import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
 
-/** Two of ten columns on a narrow screen, its own width on a wide one. */
-const SMALL = 'btn target col-span-2 px-1 xl:px-4';
+/** Two of twelve columns on a narrow screen, its own width on a wide one. */
+const SMALL = 'btn target col-span-2 px-1 xl:px-3';
 
-type Open = 'swap' | 'pain' | 'next' | null;
+type Open = 'swap' | 'pain' | 'next' | 'levels' | null;
 
-export function ActionBar({ live, view, onFinish }: { live: LiveSession; view: LaneView; onFinish: () => void }) {
+export function ActionBar({
+  live,
+  views,
+  view,
+  onFinish,
+}: {
+  live: LiveSession;
+  views: readonly LaneView[];
+  view: LaneView;
+  onFinish: () => void;
+}) {
   const [open, setOpen] = useState<Open>(null);
   const queries = useQueryClient();
   const find = (id: string) => queries.getQueryData(movementQuery(id).queryKey)?.movement;
@@ -26,21 +37,28 @@ export function ActionBar({ live, view, onFinish }: { live: LiveSession; view: L
   const easier = view.swaps('too-hard', undefined, 1).ranked[0];
   const up = nextUp(view);
   const canGoUp = up.best !== undefined && up.held === null;
-  const goDown = () => easier && startSwap(view, easier.id, 'easier');
-  const goUp = () => canGoUp && up.best && startSwap(view, up.best.id, 'harder');
+  const goDown = () => easier && swapTo(view, easier.id, 'easier');
+  const goUp = () => canGoUp && up.best && swapTo(view, up.best.id, 'harder');
+
+  const { step } = view;
+  const skip = () => {
+    if (step) view.tap((record) => record('step-skipped', { itemId: step.itemId, set: step.set }));
+  };
 
   useKeys(['ArrowDown'], goDown);
   useKeys(['ArrowUp'], goUp);
-  useKeys(['a'], () => view.entry && setOpen('swap'));
+  useKeys(['a'], () => view.movement && setOpen('swap'));
   useKeys(['p'], () => setOpen('pain'));
-  useKeys(['m'], () => view.entry && setOpen('next'));
+  useKeys(['m'], () => view.movement && setOpen('next'));
+  useKeys(['v'], () => view.movement && setOpen('levels'));
+  useKeys(['k'], skip);
   useKeys(['u'], () => void live.undo());
   const close = () => setOpen(null);
 
   return (
     <footer className="border-base-content bg-base-200 border-t-2 px-3 py-2">
-      <div className="grid grid-cols-10 gap-2 xl:flex">
-        {view.entry && (
+      <div className="grid grid-cols-12 gap-2 xl:flex">
+        {view.movement && (
           <>
             <BarButton onClick={goDown} held={!easier} title="Easier" detail={easier?.name ?? 'nothing easier fits'}>
               <LadderMark direction="easier" size={24} />
@@ -57,6 +75,11 @@ export function ActionBar({ live, view, onFinish }: { live: LiveSession; view: L
             <button type="button" className={SMALL} onClick={() => setOpen('swap')}>
               Swap
             </button>
+            {views.length > 1 && (
+              <button type="button" className={SMALL} onClick={() => setOpen('levels')}>
+                Levels
+              </button>
+            )}
             <button type="button" className={SMALL} onClick={() => setOpen('next')}>
               Next
             </button>
@@ -82,13 +105,54 @@ export function ActionBar({ live, view, onFinish }: { live: LiveSession; view: L
         </button>
       </div>
       {open === 'swap' && <SwapSheet view={view} onClose={close} />}
+      {open === 'levels' && <LevelsSheet views={views} view={view} onClose={close} />}
       {open === 'pain' && <PainSheet view={view} onClose={close} />}
       {open === 'next' && (
         <Sheet title="Next movement" onClose={close}>
+          {view.next && step && <GoOn view={view} next={view.next} onSkip={skip} onDone={close} />}
           <ChooseMovement view={view} onDone={close} />
         </Sheet>
       )}
     </footer>
+  );
+}
+
+/** What is planned next: go to it now, or skip the set in hand. */
+function GoOn({
+  view,
+  next,
+  onSkip,
+  onDone,
+}: {
+  view: LaneView;
+  next: RunStep;
+  onSkip: () => void;
+  onDone: () => void;
+}) {
+  const other = next.itemId !== view.step?.itemId;
+  const name = movementOf(view, next.lane.movementId)?.name ?? '';
+  const go = () => {
+    view.tap((record) => record('gone-to', { itemId: next.itemId, set: next.set }));
+    onDone();
+  };
+  return (
+    <div className="flex flex-wrap gap-2">
+      {other && (
+        <button type="button" className="btn btn-primary target" onClick={go}>
+          Go on to {name.toLowerCase()}
+        </button>
+      )}
+      <button
+        type="button"
+        className="btn target"
+        onClick={() => {
+          onSkip();
+          onDone();
+        }}
+      >
+        Skip this set
+      </button>
+    </div>
   );
 }
 
@@ -111,7 +175,7 @@ function BarButton({
   return (
     <button
       type="button"
-      className={`btn target col-span-5 h-auto min-w-0 flex-1 justify-start gap-3 px-3 py-1 text-left ${held ? 'held' : ''}`}
+      className={`btn target col-span-6 h-auto min-w-0 flex-1 justify-start gap-3 px-3 py-1 text-left ${held ? 'held' : ''}`}
       title={hint ?? undefined}
       aria-disabled={held}
       onClick={onClick}

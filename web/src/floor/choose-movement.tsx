@@ -3,8 +3,7 @@ import type { MovementSummary } from '@waxwing/core/formats';
 import { label, PATTERNS, type Pattern } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { useFinder } from '../library/use-finder';
-import { startSwap } from './swap-sheet';
-import { fitNow, type LaneView } from './use-lane';
+import { begin, fitNow, type LaneView } from './lane';
 
 /** More than this nobody reads with a client waiting. */
 const MOST_FOUND = 12;
@@ -97,7 +96,7 @@ function Choices({
                 disabled={fit.status === 'closed'}
                 className="btn target h-auto w-full flex-col items-start gap-0 py-2 text-left"
                 onClick={() => {
-                  startSwap(view, movement.id, null);
+                  begin(view, movement.id, null);
                   onDone?.();
                 }}
               >

@@ -1,12 +1,13 @@
 /** The faults to watch for, grouped by where to stand, each one tap; and the place to stand for this set. */
-import { groupByView, MOST_SETS_PLANNED, whereToStand, type Likelihood } from '@waxwing/core/coaching';
+import { faultsLike, groupByView, MOST_SETS_PLANNED, whereToStand, type Likelihood } from '@waxwing/core/coaching';
 import { aimOf } from '@waxwing/core/dosage';
 import { VIEW_WORDS, type Fault, type Movement, type View } from '@waxwing/core/movement';
 import { progressOf, type Entry } from '@waxwing/core/session';
+import { useRef, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { StandPlan } from './stand-plan';
-import { likelihood, type LaneView } from './use-lane';
+import { entryFor, likelihood, type LaneView } from './lane';
 
 const KEYS = ['q', 'w', 'e', 'r', 't', 'y', 'z', 'x'];
 
@@ -17,17 +18,17 @@ export function FaultPanel({ view }: { view: LaneView }) {
   const groups = groupByView(faults, likely);
   const ordered = groups.flatMap((group) => group.faults);
   const see = (fault: Fault) => {
-    if (entry) view.tap((record) => record('fault-seen', { entryId: entry.id, faultId: fault.id }));
+    view.tap((record) => record('fault-seen', { entryId: entryFor(view, record), faultId: fault.id }));
   };
   useKeys(KEYS, (key) => {
     const fault = ordered[KEYS.indexOf(key)];
     if (fault) see(fault);
   });
-  const stand = page && entry ? placeFor(page.movement, entry, likely) : undefined;
+  const stand = page ? placeFor(page.movement, entry, view.step?.of, likely) : undefined;
   return (
-    <section aria-label="Faults" className="border-base-300 border-t p-5 lg:border-t-0 lg:border-l">
+    <section aria-label="Faults" className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
       {stand && (
-        <div className="mb-4 flex items-center gap-4">
+        <div className="mb-2 flex items-center gap-4">
           <StandPlan view={stand} />
           <p>
             <span className="quiet block">Stand for this set</span>
@@ -36,6 +37,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       )}
       <h2 className="sr-only">What do you see?</h2>
+      <FaultSearch view={view} onSee={see} />
       {groups.map(({ view: place, faults: group }) => (
         <div key={place} className="mb-3">
           <h3 className="mb-1">Shows best {VIEW_WORDS[place].toLowerCase()}</h3>
@@ -56,11 +58,74 @@ export function FaultPanel({ view }: { view: LaneView }) {
   );
 }
 
+/** Looks a fault up by any word of it; what the movement has no fault for becomes a note. */
+function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) => void }) {
+  const [words, search] = useState('');
+  const field = useRef<HTMLInputElement>(null);
+  useKeys(['/'], () => field.current?.focus());
+  const faults = view.page?.movement.faults ?? [];
+  const found = faultsLike(faults, words).slice(0, 4);
+  const done = () => {
+    search('');
+    field.current?.blur();
+  };
+  const note = () => {
+    view.tap((record) => record('note-written', { text: `${view.movement?.name ?? ''}: ${words.trim()}` }));
+    done();
+  };
+  return (
+    <div className="mb-3">
+      <input
+        ref={field}
+        type="search"
+        className="input input-lg w-full"
+        aria-label="Something else you see"
+        placeholder="Something else: wobbly …"
+        maxLength={200}
+        value={words}
+        onChange={(event) => search(event.target.value)}
+      />
+      {words.trim() !== '' && (
+        <ul className="mt-2 space-y-2">
+          {found.map((fault) => (
+            <li key={fault.id}>
+              <button
+                type="button"
+                className="btn target h-auto w-full justify-start gap-3 py-2 text-left"
+                onClick={() => {
+                  onSee(fault);
+                  done();
+                }}
+              >
+                <SeverityMark severity={fault.severity} size={24} />
+                <span className="min-w-0">
+                  {fault.name}
+                  <span className="quiet block text-lg font-normal">{fault.looksLike}</span>
+                </span>
+              </button>
+            </li>
+          ))}
+          <li>
+            <button type="button" className="btn target w-full justify-start" onClick={note}>
+              Note “{words.trim()}”
+            </button>
+          </li>
+        </ul>
+      )}
+    </div>
+  );
+}
+
 /** The view for the set in hand, from the best plan for all sets of the movement. */
-function placeFor(movement: Movement, entry: Entry, likely: Likelihood): View | undefined {
+function placeFor(
+  movement: Movement,
+  entry: Entry | undefined,
+  planned: number | undefined,
+  likely: Likelihood,
+): View | undefined {
   if (movement.faults.length === 0) return undefined;
-  const { setNumber } = progressOf(entry, movement.sides);
-  const sets = Math.min(MOST_SETS_PLANNED, Math.max(aimOf(movement).sets[1], setNumber));
+  const setNumber = entry ? progressOf(entry, movement.sides).setNumber : 1;
+  const sets = Math.min(MOST_SETS_PLANNED, Math.max(planned ?? aimOf(movement).sets[1], setNumber));
   return whereToStand(movement.faults, sets, likely)[(setNumber - 1) % sets];
 }
 

@@ -2,17 +2,25 @@
 import type { Outcome, Suggestion } from '@waxwing/core/coaching';
 import { FOCUS_WORDS, label, type Correction, type Fault } from '@waxwing/core/movement';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { FigurePlayer } from '../figures/player';
-import { adviceFor, cuesFor, type LaneView } from './use-lane';
-import { Sheet } from './sheet';
+import { adviceFor, cuesFor, entryFor, movementOf, sinceLastTime, swapTo, type LaneView } from './lane';
+import { speak } from './sound';
+import { TeachFigure } from './teach-figure';
+import { Sheet } from '../shell/sheet';
 
 export function NowPanel({ view }: { view: LaneView }) {
   const [now] = useState(() => new Date().toISOString());
-  const { page, entry } = view;
-  if (!page || !entry) return <div className="now-band min-h-40 p-6">Fetching what to say …</div>;
+  const { page } = view;
+  if (!page)
+    return (
+      <section aria-label="Now" className="now-band min-h-40 flex-1 p-5">
+        <p className="big-words">{view.movement?.name}</p>
+        <p className="quiet">What to say is not on this device yet; sets and times go on.</p>
+      </section>
+    );
   const advice = adviceFor(view, now);
   switch (advice.kind) {
     case 'stop':
@@ -61,37 +69,45 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
   useKeys(['ArrowLeft'], () => step(-1));
   useKeys(['ArrowRight'], () => step(1));
   const shown = cues[index];
+  const words = shown?.cue.text;
+  useEffect(() => {
+    if (words) speak(words);
+  }, [words]);
+  const since = sinceLastTime(view);
   return (
-    <section aria-label="Now" className="now-band flex-1 p-5">
-      <p>
-        <span className="font-bold">{view.page?.movement.name}</span>
+    <section aria-label="Now" className="now-band flex flex-1 gap-4 px-5 py-3">
+      {view.page && <TeachFigure movement={view.page.movement} />}
+      <div className="min-w-0 flex-1">
+        <p>
+          <span className="font-bold">{view.page?.movement.name}</span>
+          {shown && (
+            <span className="quiet">
+              {' '}
+              · {label(shown.cue.phase)} · {shown.cue.channel}
+            </span>
+          )}
+          {since && <span className="block">{since.charAt(0).toUpperCase() + since.slice(1)}</span>}
+        </p>
+        <p role="status" className="big-words my-1 text-balance">
+          {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
+        </p>
+        {view.page?.movement.breath && <p className="quiet text-lg">{view.page.movement.breath}</p>}
         {shown && (
-          <span className="quiet">
-            {' '}
-            · {label(shown.cue.phase)} · {shown.cue.channel}
-          </span>
-        )}
-      </p>
-      <p role="status" className="big-words my-2 sm:min-h-24 text-balance">
-        {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
-      </p>
-      {shown && (
-        <div className="flex items-center gap-3">
-          <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
-            <ChevronLeft aria-hidden />
-          </button>
-          <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
-            <ChevronRight aria-hidden />
-          </button>
-          <p className="quiet">
-            {FOCUS_WORDS[shown.cue.focus]} words
-            {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
-          </p>
-          <span className="ml-auto">
+          <div className="mt-1 flex flex-wrap items-center gap-2">
+            <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
+              <ChevronLeft aria-hidden />
+            </button>
+            <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
+              <ChevronRight aria-hidden />
+            </button>
+            <p className="quiet min-w-0 flex-1 text-lg leading-tight">
+              {FOCUS_WORDS[shown.cue.focus]} words
+              {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
+            </p>
             <Demonstrate view={view} />
-          </span>
-        </div>
-      )}
+          </div>
+        )}
+      </div>
     </section>
   );
 }
@@ -104,11 +120,9 @@ function give(
   addresses: readonly Fault[],
   outcome: Outcome,
 ): void {
-  const { entry } = view;
-  if (!entry) return;
   view.tap((record) => {
     const given = {
-      entryId: entry.id,
+      entryId: entryFor(view, record),
       faultId: fault.id,
       correctionId: correction.id,
       addresses: addresses.map((f) => f.id),
@@ -118,28 +132,27 @@ function give(
 }
 
 /** Gives a swap as the correction, and swaps. */
-function swapTo(view: LaneView, fault: Fault, correction: Correction): void {
-  const { entry } = view;
+function giveSwap(view: LaneView, fault: Fault, correction: Correction): void {
   const { swapTo: movementId } = correction;
-  if (!entry || movementId === undefined) return;
-  view.tap((record) => {
+  if (movementId === undefined) return;
+  swapTo(view, movementId, `for ${fault.name.toLowerCase()}`, (record) =>
     record('correction-given', {
-      entryId: entry.id,
+      entryId: entryFor(view, record),
       faultId: fault.id,
       correctionId: correction.id,
       addresses: [fault.id],
-    });
-    record('movement-started', { movementId, why: `for ${fault.name.toLowerCase()}` });
-  });
+    }),
+  );
 }
 
-const nameOf = (view: LaneView, id: string | undefined): string =>
-  view.movements.find((movement) => movement.id === id)?.name ?? '';
+const nameOf = (view: LaneView, id: string | undefined): string => movementOf(view, id ?? '')?.name ?? '';
 
 function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Suggestion; next: Suggestion | null }) {
   const { fault, correction, cue, addresses, reason } = primary;
+  const words = cue ? cue.text : correction.text;
+  useEffect(() => speak(words), [words]);
   return (
-    <section aria-label="Now" className="now-band flex-1 p-5">
+    <section aria-label="Now" className="now-band flex-1 px-5 py-3">
       <div className="flex flex-wrap items-center gap-2">
         <SeverityMark severity={fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
@@ -149,12 +162,16 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         </span>
       </div>
       <p role="status" className="my-2 big-words text-balance">
-        {cue ? cue.text : correction.text}
+        {words}
       </p>
       {cue && <p>{correction.text}</p>}
-      <p className="quiet mt-1 mb-3">{reason}</p>
+      <p className="quiet mt-1 mb-2 text-lg leading-snug">{reason}</p>
       {correction.kind === 'swap' ? (
-        <button type="button" className="btn btn-primary target w-full" onClick={() => swapTo(view, fault, correction)}>
+        <button
+          type="button"
+          className="btn btn-primary target w-full"
+          onClick={() => giveSwap(view, fault, correction)}
+        >
           Swap to {nameOf(view, correction.swapTo)}
         </button>
       ) : (
@@ -219,7 +236,7 @@ function StopCard({
       <p className="my-2">{correction?.text ?? 'End the set.'}</p>
       <p className="mb-3">{reason} Nothing goes up until it is solved.</p>
       {swap && open && (
-        <button type="button" className="btn target mb-2 w-full" onClick={() => swapTo(view, fault, swap)}>
+        <button type="button" className="btn target mb-2 w-full" onClick={() => giveSwap(view, fault, swap)}>
           Swap to {nameOf(view, swap.swapTo)}
         </button>
       )}

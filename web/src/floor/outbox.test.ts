@@ -61,7 +61,7 @@ describe('the outbox', () => {
     await outbox.flushOutbox();
     expect(ids(server.stored.values())).toEqual(['event-1', 'event-2', 'event-3']);
     expect(ids(await outbox.eventsHere('session')).sort()).toEqual(['event-1', 'event-2', 'event-3']);
-    expect(outbox.outboxState()).toEqual({ waiting: 0, refused: 0, why: null, reachable: true });
+    expect(outbox.outboxState()).toEqual({ waiting: 0, unwritten: 0, refused: 0, why: null, reachable: true });
   });
 
   test('sends a tap by itself that is made in whichever moment the one before is done with', async () => {

@@ -22,6 +22,8 @@ interface OutboxSchema extends DBSchema {
 /** What the trainer is told of the queue. */
 export interface OutboxState {
   waiting: number;
+  /** Taps that this device would not write down: they are held in memory only, and lost when the page is closed before they are sent. */
+  unwritten: number;
   refused: number;
   why: string | null;
   reachable: boolean;
@@ -32,16 +34,20 @@ const RETRY_FIRST_MS = 1_000;
 const RETRY_MOST_MS = 15_000;
 
 let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined;
-const database = () =>
+const database = (): Promise<IDBPDatabase<OutboxSchema>> =>
+  // Another try each time: storage that was refused may be allowed later.
   (opened ??= openDB<OutboxSchema>('waxwing-outbox', 1, {
     upgrade(db) {
       const events = db.createObjectStore('events', { keyPath: 'event.id' });
       events.createIndex('bySession', 'event.sessionId');
       events.createIndex('byFate', 'fate');
     },
+  }).catch((error: unknown) => {
+    opened = undefined;
+    throw error;
   }));
 
-let state: OutboxState = { waiting: 0, refused: 0, why: null, reachable: true };
+let state: OutboxState = { waiting: 0, unwritten: 0, refused: 0, why: null, reachable: true };
 const listeners = new Set<() => void>();
 
 export const outboxState = (): OutboxState => state;
@@ -51,31 +57,72 @@ export function subscribeOutbox(listener: () => void): () => void {
   return () => listeners.delete(listener);
 }
 
+/** Events that could not be written down, by id: storage may be refused or full. */
+const unwritten = new Map<string, Stored>();
+
+/** What is stored with a fate, with what is only in memory; a storage that cannot be read has nothing. */
+async function all(fate: Fate): Promise<Stored[]> {
+  const written = await database()
+    .then((db) => db.getAllFromIndex('events', 'byFate', fate))
+    .catch(() => []);
+  return [...written, ...[...unwritten.values()].filter((one) => one.fate === fate)];
+}
+
 async function tell(reachable: boolean): Promise<void> {
-  const db = await database();
-  const [waiting, refused] = await Promise.all([
-    db.countFromIndex('events', 'byFate', 'waiting'),
-    db.getAllFromIndex('events', 'byFate', 'refused'),
-  ]);
-  state = { waiting, refused: refused.length, why: refused[0]?.why ?? null, reachable };
+  const [waiting, refused] = await Promise.all([all('waiting'), all('refused')]);
+  const held = [...unwritten.values()].filter(({ fate }) => fate !== 'sent').length;
+  state = {
+    waiting: waiting.length,
+    unwritten: held,
+    refused: refused.length,
+    why: refused[0]?.why ?? null,
+    reachable,
+  };
   for (const listener of listeners) listener();
 }
 
 /** Events of a session that this device has made, sent or not. */
 export async function eventsHere(sessionId: string): Promise<SessionEvent[]> {
-  const stored = await (await database()).getAllFromIndex('events', 'bySession', sessionId);
-  return stored.map(({ event }) => event);
+  const stored = await database()
+    .then((db) => db.getAllFromIndex('events', 'bySession', sessionId))
+    .catch(() => []);
+  return [...stored, ...unwritten.values()].map(({ event }) => event).filter((event) => event.sessionId === sessionId);
 }
 
-/** Writes the events of one tap to this device, all or none; the promise resolves when they cannot be lost any more. Sending follows on its own. */
+/** Everything that this device holds of a session, as a file to keep: for when it cannot be written down or sent. */
+export async function exportOf(sessionId: string): Promise<Blob> {
+  const events = (await eventsHere(sessionId)).sort(byClock);
+  return new Blob([JSON.stringify({ sessionId, events }, null, 1)], { type: 'application/json' });
+}
+
+/** Tells other pages of this device of a tap, so that two of them show one session. */
+const channel = typeof window === 'undefined' ? undefined : new BroadcastChannel('waxwing-taps');
+
+/** Calls back with taps that another page of this device has made. */
+export function onTapsElsewhere(heard: (events: SessionEvent[]) => void): () => void {
+  const listen = ({ data }: MessageEvent<SessionEvent[]>) => heard(data);
+  channel?.addEventListener('message', listen);
+  return () => channel?.removeEventListener('message', listen);
+}
+
+/**
+ * Writes the events of one tap to this device, all or none; the promise resolves when they cannot be lost any more. Sending follows on its own.
+ * Where the device will not write, they are held in memory and sent all the same, and the state says so.
+ */
 export async function keep(events: readonly SessionEvent[]): Promise<void> {
-  const transaction = (await database()).transaction('events', 'readwrite', { durability: 'strict' });
-  await Promise.all([
-    ...events.map((event) => transaction.store.put({ event, fate: 'waiting' as const })),
-    transaction.done,
-  ]);
+  try {
+    await write(events.map((event) => ({ event, fate: 'waiting' })));
+  } catch {
+    for (const event of events) unwritten.set(event.id, { event, fate: 'waiting' });
+  }
+  channel?.postMessage(events);
   await tell(state.reachable);
   void flushOutbox();
+}
+
+async function write(entries: readonly Stored[]): Promise<void> {
+  const transaction = (await database()).transaction('events', 'readwrite', { durability: 'strict' });
+  await Promise.all([...entries.map((one) => transaction.store.put(one)), transaction.done]);
 }
 
 let flushing: Promise<void> | undefined;
@@ -97,7 +144,7 @@ async function sendAll(): Promise<void> {
   clearTimeout(retry);
   while (again) {
     again = false;
-    const waiting = await (await database()).getAllFromIndex('events', 'byFate', 'waiting');
+    const waiting = await all('waiting');
     for (const sessionId of new Set(waiting.map(({ event }) => event.sessionId))) {
       const events = waiting.map(({ event }) => event).filter((event) => event.sessionId === sessionId);
       events.sort(byClock);
@@ -134,19 +181,25 @@ async function send(sessionId: string, events: readonly SessionEvent[]): Promise
 }
 
 async function mark(events: readonly SessionEvent[], fate: Fate, why?: string): Promise<void> {
-  const transaction = (await database()).transaction('events', 'readwrite');
-  await Promise.all([
-    ...events.map((event) => transaction.store.put(why === undefined ? { event, fate } : { event, fate, why })),
-    transaction.done,
-  ]);
+  const entries = events.map((event): Stored => (why === undefined ? { event, fate } : { event, fate, why }));
+  for (const one of entries) if (unwritten.has(one.event.id)) unwritten.set(one.event.id, one);
+  try {
+    // What was only in memory is written down now if that has become possible.
+    await write(entries);
+    for (const { event } of entries) unwritten.delete(event.id);
+  } catch {
+    for (const one of entries) unwritten.set(one.event.id, one);
+  }
   await tell(true);
 }
 
 /** Gives refused events another chance, after the trainer has put the cause right. */
 export async function sendRefusedAgain(): Promise<void> {
-  const db = await database();
-  const refused = await db.getAllFromIndex('events', 'byFate', 'refused');
-  await Promise.all(refused.map(({ event }) => db.put('events', { event, fate: 'waiting' })));
+  const refused = await all('refused');
+  await mark(
+    refused.map(({ event }) => event),
+    'waiting',
+  );
   await flushOutbox();
 }
 

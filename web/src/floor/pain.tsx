@@ -1,9 +1,9 @@
 /** Pain: reported by region and quality in one tap. Sharp pain takes over the screen until the movement is left. */
 import { EMERGENCY_ADVICE, PAIN_ADVICE, PAIN_QUALITIES } from '@waxwing/core/coaching';
 import { inWords, label, REGIONS } from '@waxwing/core/movement';
-import { Sheet } from './sheet';
+import { Sheet } from '../shell/sheet';
 import { SwapAnswers } from './swap-sheet';
-import type { LaneView } from './use-lane';
+import { entryFor, type LaneView } from './lane';
 
 export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
   return (
@@ -25,7 +25,14 @@ export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => vo
                 className={`btn target ${quality === 'sharp' ? 'alarm' : ''}`}
                 aria-label={`${label(quality)} pain: ${inWords(region)}`}
                 onClick={() => {
-                  view.tap((record) => record('pain-reported', { entryId: view.entry?.id ?? null, region, quality }));
+                  view.tap((record) =>
+                    record('pain-reported', {
+                      // The pain belongs to the movement in hand, even when nothing else was recorded of it yet.
+                      entryId: view.movement ? entryFor(view, record) : null,
+                      region,
+                      quality,
+                    }),
+                  );
                   onClose();
                 }}
               >
@@ -42,7 +49,7 @@ export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => vo
 
 /** Shown instead of the set while the movement in hand is the one that hurt. */
 export function PainTakeover({ view }: { view: LaneView }) {
-  const pain = view.lane.pains.findLast((p) => p.quality === 'sharp' && p.movementId === view.entry?.movementId);
+  const pain = view.lane.pains.findLast((p) => p.quality === 'sharp' && p.movementId === view.movement?.id);
   if (!pain) return null;
   return (
     <div className="grid min-h-full lg:grid-cols-2">

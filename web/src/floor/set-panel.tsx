@@ -1,94 +1,162 @@
-/** The set in hand: which one, which side, how much and with what; one tap logs it, one more says how it felt. */
-import type { MovementPage } from '@waxwing/core/formats';
-import { aimOf, loadsFor, type Load } from '@waxwing/core/dosage';
-import { EFFORTS, label } from '@waxwing/core/movement';
-import { progressOf, totalsOf, type Entry } from '@waxwing/core/session';
-import { Minus, Plus } from 'lucide-react';
+/** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
+import { loadsFor } from '@waxwing/core/dosage';
+import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
+import { windowFor } from '@waxwing/core/planning';
+import { clustersOf, progressOf, totalsOf, workedSeconds } from '@waxwing/core/session';
+import type { MovementSummary } from '@waxwing/core/formats';
+import { Minus, Pause, Play, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
-import { nextUp, type LaneView } from './use-lane';
+import { floorClock, useTimed } from './clock';
+import { doseWords } from './dose-words';
+import { doseNow, entryFor, heldBack, logSet, proposalFor, takeProposal, unanswered, type LaneView } from './lane';
+import { PHASES } from './lane-strip';
+import { laneTimeKey, timerOf, timerSeconds, type LaneTime } from './lane-time';
 
-export function SetPanel({ view }: { view: LaneView }) {
-  return view.page && view.entry ? <Sets view={view} page={view.page} entry={view.entry} /> : null;
-}
+export const SetPanel = ({ view }: { view: LaneView }) =>
+  view.movement ? <Sets view={view} movement={view.movement} /> : null;
 
-function Sets({ view, page, entry }: { view: LaneView; page: MovementPage; entry: Entry }) {
-  const { movement } = page;
-  const { dose, sides } = movement;
-  const target = aimOf(movement);
-  const progress = progressOf(entry, sides);
-  const totals = totalsOf(entry, sides);
-  const past = view.record.sets[movement.id]?.at(-1)?.sets.at(-1);
+const NOTHING_DONE = { done: 0, setNumber: 1 } as const;
+
+function Sets({ view, movement }: { view: LaneView; movement: MovementSummary }) {
+  const { entry, step } = view;
+  const { mode } = movement.dose;
+  const window = windowFor(movement, view.programme?.plan.purpose ?? 'strength');
+  const progress = entry
+    ? progressOf(entry, movement.sides)
+    : { ...NOTHING_DONE, side: movement.sides === 'each' ? ('left' as const) : ('both' as const) };
+  const totals = entry && totalsOf(entry, movement.sides);
+  const dose = doseNow(view);
   const loads = loadsFor(movement.kit, view.studio.kit);
-  const held = nextUp(view).held;
+  const held = heldBack(view);
+  const timer = timerOf(view);
+  const counted = entry?.counted[progress.side] ?? 0;
 
   const [typed, type] = useState<number | null>(null);
-  const [picked, pick] = useState<Load | null>(null);
-  const amount = typed ?? entry.sets.at(-1)?.amount ?? past?.amount ?? target.low;
-  const load = picked ?? usualLoad(loads, entry.sets.at(-1)?.kg ?? past?.kg);
+  const worked = useTimed((now) => (timer && mode === 'time' ? workedSeconds(timer, now) : null));
+  const amount = typed ?? (counted > 0 ? counted : (worked ?? dose?.amount ?? window.low));
+  const load = dose?.load ?? null;
   const at = load ? loads.findIndex((other) => other.label === load.label && other.kg === load.kg) : -1;
   const heavier = loads[at + 1];
   const lighter = at > 0 ? loads[at - 1] : undefined;
-  const step = dose.mode === 'reps' ? 1 : 5;
-  const unit = dose.mode === 'reps' ? 'reps' : dose.mode === 'time' ? 'seconds' : 'metres';
+  const by = mode === 'reps' ? 1 : 5;
+  const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
   const side = progress.side === 'both' ? '' : `${label(progress.side)} side`;
 
+  const setLoad = (to: (typeof loads)[number]) => {
+    if (step && dose)
+      view.tap((record) =>
+        record('dose-changed', { itemId: step.itemId, amount: dose.amount, load: to, tempo: dose.tempo }),
+      );
+  };
   const log = () => {
-    view.tap((record) =>
-      record('set-done', {
-        entryId: entry.id,
-        side: progress.side,
-        amount,
-        kg: load?.kg ?? null,
-        loadLabel: load?.label ?? null,
-      }),
-    );
+    logSet(view, amount, load);
     type(null);
   };
+  const count = () =>
+    view.tap((record) => record('rep-counted', { entryId: entryFor(view, record), side: progress.side }));
+  const runTimer = () => {
+    if (!timer)
+      view.tap((record) =>
+        record('timer-started', {
+          entryId: entryFor(view, record),
+          blockId: null,
+          side: progress.side,
+          work: timerSeconds(view),
+          rest: 0,
+          count: 1,
+        }),
+      );
+    else
+      view.tap((record) =>
+        record(timer.pauses.at(-1)?.to === null ? 'timer-resumed' : 'timer-paused', { timerId: timer.id }),
+      );
+  };
   useKeys(['s'], log);
+  useKeys(['c'], () => mode === 'reps' && count());
+  useKeys(['g'], runTimer);
 
   return (
-    <section aria-label="Set" className="border-base-300 border-t p-5">
-      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6">
-        <p role="status" className="text-3xl font-bold">
-          Set {progress.setNumber} <span className="quiet text-xl font-normal">of {target.sets.join('–')}</span>
-          {side && <span className="ml-4">{side}</span>}
-        </p>
-        <p className="quiet">
-          aim {target.low}–{target.high} {unit}
-          {totals.sets > 0 &&
-            ` · so far ${sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`}
-        </p>
+    <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
+      <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1">
+        <div className="min-w-0 flex-1">
+          <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
+            Set {Math.min(progress.setNumber, Math.max(step?.of ?? 0, progress.setNumber))}{' '}
+            <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
+            {side && <span className="ml-3">{side}</span>}
+          </p>
+          <p className="quiet text-lg leading-tight">
+            aim {window.low}–{window.high} {unit}
+            {totals && totals.sets > 0
+              ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
+              : ''}
+          </p>
+        </div>
+        <TimeBox view={view} />
+        {mode === 'reps' && (
+          <button type="button" className="btn target px-3" onClick={count}>
+            Count{counted > 0 ? ` ${counted}` : ''}
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn target px-3"
+          aria-pressed={timer !== undefined && timer.pauses.at(-1)?.to !== null}
+          onClick={runTimer}
+        >
+          {timer && timer.pauses.at(-1)?.to !== null ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
+          {!timer ? (mode === 'reps' ? 'Tempo' : 'Start') : timer.pauses.at(-1)?.to === null ? 'Go on' : 'Pause'}
+        </button>
       </div>
       <div className="flex flex-wrap items-stretch gap-2">
         <Stepper
           name={unit}
           value={String(amount)}
-          onLess={amount >= step ? () => type(amount - step) : undefined}
-          onMore={() => type(amount + step)}
+          onLess={amount >= by ? () => type(amount - by) : undefined}
+          onMore={() => type(amount + by)}
         />
-        {load && (
+        {loads.length > 0 && (
           <Stepper
             name="load"
-            value={load.label}
+            value={load?.label ?? 'none'}
             wide
-            onLess={lighter && (() => pick(lighter))}
-            onMore={heavier && !held ? () => pick(heavier) : undefined}
+            onLess={step && lighter && (() => setLoad(lighter))}
+            onMore={step && heavier && !held ? () => setLoad(heavier) : undefined}
           />
         )}
-        <button type="button" className="btn btn-primary min-h-20 min-w-40 flex-1 text-2xl" onClick={log}>
+        <button type="button" className="btn btn-primary min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
           {side ? `${label(progress.side)} done` : 'Set done'}
         </button>
       </div>
-      {heavier && held && <p className="quiet mt-2">Not heavier: {held}.</p>}
-      <EffortRow view={view} entry={entry} roundDone={sides !== 'each' || progress.side === 'left'} />
+      {heavier && held && <p className="quiet mt-1 text-lg">Not heavier: {held}.</p>}
+      <RestEffort view={view} />
     </section>
   );
 }
 
-/** The load used last, or the next below it when it is not there any more; the lightest for a first time. */
-function usualLoad(loads: readonly Load[], kg: number | null | undefined): Load | undefined {
-  return (kg ? loads.findLast((load) => load.kg !== null && load.kg <= kg) : undefined) ?? loads[0];
+/** The clock of the lane, large; its last seconds stand out. */
+function TimeBox({ view }: { view: LaneView }) {
+  const { phase, words, left, beat } = JSON.parse(useTimed((now) => laneTimeKey(view, now))) as LaneTime;
+  const timer = timerOf(view);
+  const pieces = timer && timer.pauses.length > 0 ? clustersOf(timer, floorClock.now()).slice(0, -1) : [];
+  const { word, Icon } = PHASES[phase];
+  if (phase === 'idle') return null;
+  const soon = (phase === 'work' || phase === 'rest') && left <= 3 && beat === null;
+  return (
+    <p
+      role="timer"
+      aria-label={word}
+      className={`flex items-center gap-2 px-2 text-4xl leading-none font-bold whitespace-nowrap ${
+        soon || phase === 'ready' ? 'bg-accent text-accent-content' : ''
+      }`}
+    >
+      <Icon aria-hidden size={24} fill={phase === 'rest' ? 'none' : 'currentColor'} />
+      <span className="text-xl">{word}</span>
+      {words}
+      {beat && <span className="text-2xl">{beat}</span>}
+      {pieces.length > 0 && <span className="text-xl font-normal">{pieces.join(' + ')}</span>}
+    </p>
+  );
 }
 
 function Stepper({
@@ -105,7 +173,7 @@ function Stepper({
   onMore: (() => void) | undefined;
 }) {
   return (
-    <div role="group" aria-label={name} className="flex min-h-20 items-stretch">
+    <div role="group" aria-label={name} className="flex min-h-16 items-stretch">
       <button
         type="button"
         className="btn h-auto w-14 px-0"
@@ -116,7 +184,7 @@ function Stepper({
         <Minus aria-hidden />
       </button>
       <output
-        className={`flex flex-col items-center justify-center px-2 leading-none font-bold ${wide ? 'min-w-30 text-xl' : 'min-w-20 text-4xl'}`}
+        className={`flex flex-col items-center justify-center px-2 text-center leading-none font-bold ${wide ? 'max-w-40 min-w-28 text-xl' : 'min-w-18 text-4xl'}`}
       >
         {value}
         {!wide && <span className="quiet mt-1 text-base font-normal">{name}</span>}
@@ -134,38 +202,86 @@ function Stepper({
   );
 }
 
-/** How the last set felt, asked until it is answered. Both sides of a set get one answer. */
-function EffortRow({ view, entry, roundDone }: { view: LaneView; entry: Entry; roundDone: boolean }) {
-  const unanswered = entry.sets.filter((set) => set.effort === null);
-  const asked = roundDone && unanswered.length > 0;
-  const say = (effort: (typeof EFFORTS)[number]) => {
+/** How the last set felt, asked until it is answered; then what the next one should be. */
+export function RestEffort({ view }: { view: LaneView }) {
+  const asked = unanswered(view);
+  const say = (effort: Effort, left?: number) => {
     if (asked)
       view.tap((record) => {
-        for (const set of unanswered) record('effort-felt', { setId: set.id, effort });
+        for (const set of asked.sets)
+          record('effort-felt', { setId: set.id, effort, ...(left === undefined ? {} : { left }) });
       });
   };
   useKeys(['1', '2', '3', '4'], (key) => {
     const effort = EFFORTS[Number(key) - 1];
     if (effort) say(effort);
   });
-  const last = entry.sets.findLast((set) => set.effort !== null);
   return (
-    <div className="mt-3 min-h-16">
+    <div className="mt-2 min-h-16">
       {asked ? (
         <div
           role="group"
           aria-label="How did it feel?"
-          className="grid grid-cols-4 items-center gap-2 sm:grid-cols-[auto_repeat(4,1fr)]"
+          className="grid grid-cols-4 items-center gap-2 sm:grid-cols-[auto_repeat(4,1fr)_auto]"
         >
-          <span className="pr-2 max-sm:col-span-4">Felt</span>
+          <span className="max-w-40 pr-1 leading-tight max-sm:col-span-4">
+            {asked.name ? `${asked.name} felt` : 'Felt'}
+          </span>
           {EFFORTS.map((effort) => (
-            <button key={effort} type="button" className="btn target px-2" onClick={() => say(effort)}>
+            <button key={effort} type="button" className="btn target px-1" onClick={() => say(effort)}>
               {label(effort)}
             </button>
           ))}
+          <RepsLeft onLeft={(left) => say(effortFor(left), left)} />
         </div>
       ) : (
-        last && <p className="quiet pt-3">Last set felt {last.effort}.</p>
+        <Next view={view} />
+      )}
+    </div>
+  );
+}
+
+/** Reps left by number, for those who ask that way. */
+function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
+  return (
+    <select
+      className="select target w-24 max-sm:col-span-4 max-sm:w-full"
+      aria-label="Reps left"
+      value=""
+      onChange={(event) => onLeft(Number(event.target.value))}
+    >
+      <option value="" disabled>
+        Left
+      </option>
+      {Array.from({ length: 9 }, (_, n) => (
+        <option key={n} value={n}>
+          {n} left
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The word for a number of reps left: the nearest of easy, medium, hard. */
+const effortFor = (left: number): Effort => (left >= 4 ? 'easy' : left >= 2 ? 'medium' : 'hard');
+
+/** The next dose with its reason; one tap takes it. */
+function Next({ view }: { view: LaneView }) {
+  const proposal = proposalFor(view);
+  const last = view.entry?.sets.findLast((set) => set.effort !== null);
+  useKeys(['j'], () => proposal?.changes && takeProposal(view, proposal));
+  if (!proposal) return last ? <p className="quiet pt-3">Last set felt {last.effort}.</p> : null;
+  const words = view.movement && doseWords(proposal, view.movement.dose.mode);
+  return (
+    <div className="flex items-center gap-3">
+      <p className="min-w-0 flex-1 text-lg leading-snug">
+        <span className="sr-only">Last set felt {last?.effort}. </span>
+        {proposal.why}
+      </p>
+      {proposal.changes && (
+        <button type="button" className="btn target shrink-0" onClick={() => takeProposal(view, proposal)}>
+          Take {words}
+        </button>
       )}
     </div>
   );

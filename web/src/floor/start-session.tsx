@@ -7,14 +7,23 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { sessionQuery, sessionsQuery } from '../api/queries';
 
-export function StartSession({ clientIds, children }: { clientIds: string[]; children: ReactNode }) {
+export function StartSession({
+  clientIds,
+  planId,
+  children,
+}: {
+  clientIds: string[];
+  /** The plan to go by. */
+  planId?: string;
+  children: ReactNode;
+}) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [clientId] = clientIds;
   const { data: open = [] } = useQuery(sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }));
   const start = useMutation({
     mutationFn: () =>
-      call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, startedAt: new Date().toISOString() }),
+      call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() }),
     onSuccess: async (session) => {
       queries.setQueryData(sessionQuery(session.id).queryKey, session);
       void queries.invalidateQueries({ queryKey: ['sessions'] });

@@ -4,8 +4,8 @@ import type { Region } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { LadderMark } from '../words/ladder-mark';
 import { REASON_WORDS } from '../words/swap-reasons';
-import { Sheet } from './sheet';
-import { nextUp, type LaneView } from './use-lane';
+import { Sheet } from '../shell/sheet';
+import { nextUp, swapTo, type LaneView } from './lane';
 
 /** Pain is asked for by region in a sheet of its own. */
 const CHOICES = SWAP_REASONS.filter((reason) => reason !== 'pain');
@@ -53,7 +53,7 @@ export function SwapAnswers({
 }) {
   const { ranked, ruledOut } = view.swaps(reason, region);
   const take = (answer: Substitute) => {
-    startSwap(view, answer.id, REASON_WORDS[reason].toLowerCase());
+    swapTo(view, answer.id, REASON_WORDS[reason].toLowerCase());
     onDone();
   };
   return (
@@ -100,6 +100,3 @@ export function SwapAnswers({
     </>
   );
 }
-
-export const startSwap = (view: LaneView, movementId: string, why: string | null): void =>
-  view.tap((record) => record('movement-started', { movementId, why }));

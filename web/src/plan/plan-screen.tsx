@@ -252,7 +252,12 @@ function Header({
         <button type="button" className="btn btn-sm" onClick={() => void remove()}>
           Delete
         </button>
-        <StartSession clientIds={plan.clientIds}>To the floor</StartSession>
+        {/* The session goes by the plan as the server has it. */}
+        {saving === 'saved' && (
+          <StartSession clientIds={plan.clientIds} planId={stored.id}>
+            To the floor
+          </StartSession>
+        )}
         <SavingWords planId={stored.id} saving={saving} />
       </div>
       {world.clients

@@ -3,6 +3,8 @@ import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIco
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigation } from 'react-router';
 import { flushOutbox } from '../floor/outbox';
+import { Emergency } from './emergency';
+import { NewVersion } from './new-version';
 import { Loading } from './states';
 import './theme';
 
@@ -39,13 +41,15 @@ export function Shell() {
             {name}
           </NavLink>
         ))}
+        <Emergency />
       </nav>
       <main
         id="main"
         tabIndex={-1}
-        className="min-h-0 min-w-0 flex-1 overflow-y-auto outline-none"
+        className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto outline-none"
         aria-busy={navigation.state === 'loading'}
       >
+        <NewVersion />
         <Suspense fallback={<Loading what="the screen" />}>
           <Outlet />
         </Suspense>

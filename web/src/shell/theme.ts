@@ -1,7 +1,12 @@
-/** Light or dim: as the machine prefers, until the trainer chooses. The choice stays on this device. */
+/** Light, dim or high contrast: as the machine prefers, until the trainer chooses. The choice stays on this device. */
 import { useSyncExternalStore } from 'react';
 
-export const THEMES = { auto: 'As this device', waxwing: 'Light', 'waxwing-dim': 'Dim' } as const;
+export const THEMES = {
+  auto: 'As this device',
+  waxwing: 'Light',
+  'waxwing-dim': 'Dim',
+  'waxwing-contrast': 'High contrast',
+} as const;
 export type Theme = keyof typeof THEMES;
 
 const KEY = 'waxwing-theme';

@@ -65,6 +65,8 @@ interface Fields {
   trainer: string;
   kit: KitRow[];
   houseRules: Record<string, string>;
+  emergencyText: string;
+  emergencyPhone: string;
 }
 
 function StudioForm({ studio }: { studio: Studio }) {
@@ -74,6 +76,8 @@ function StudioForm({ studio }: { studio: Studio }) {
       trainer: studio.trainer,
       kit: toRows(studio.kit),
       houseRules: studio.houseRules,
+      emergencyText: studio.emergencyText,
+      emergencyPhone: studio.emergencyPhone,
     },
   });
   const [said, setSaid] = useState<{ text: string; bad: boolean } | null>(null);
@@ -115,6 +119,34 @@ function StudioForm({ studio }: { studio: Studio }) {
             <FieldError path="trainer" />
           </div>
         </div>
+        <fieldset className="grid gap-4 sm:grid-cols-[1fr_12rem]">
+          <legend className="mb-2 text-xl font-bold">Emergency card</legend>
+          <div>
+            <label htmlFor="emergency-text" className="mb-1 block font-bold">
+              What is done here
+            </label>
+            <textarea
+              id="emergency-text"
+              className="textarea min-h-24 w-full"
+              maxLength={2000}
+              {...form.register('emergencyText')}
+            />
+            <FieldError path="emergencyText" />
+          </div>
+          <div>
+            <label htmlFor="emergency-phone" className="mb-1 block font-bold">
+              Number to call
+            </label>
+            <input
+              id="emergency-phone"
+              type="tel"
+              className="input w-full"
+              maxLength={40}
+              {...form.register('emergencyPhone')}
+            />
+            <FieldError path="emergencyPhone" />
+          </div>
+        </fieldset>
         <KitFields />
         <RuleFields />
         <div className="flex items-center gap-4">

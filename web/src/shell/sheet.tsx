@@ -1,4 +1,4 @@
-/** A modal sheet over the floor: closes by Escape, by its button, and by a tap beside it. */
+/** A modal sheet over a screen: closes by Escape, by its button, and by a tap beside it. */
 import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 

@@ -1,0 +1,161 @@
+/** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
+import { isPending, progressOf, timerAt, type RunStep, type Timer } from '@waxwing/core/session';
+import { label } from '@waxwing/core/movement';
+import { Circle, Square } from 'lucide-react';
+import { useEffect } from 'react';
+import { useKeys } from '../shell/use-keys';
+import { clockWords, useTimed } from './clock';
+import { movementOf, type LaneView } from './lane';
+import { speak } from './sound';
+import { useClockSounds } from './use-floor-sounds';
+import type { LiveSession } from './use-session';
+
+interface Props {
+  live: LiveSession;
+  views: readonly LaneView[];
+  view: LaneView;
+}
+
+export function BlockClock({ live, views, view }: Props) {
+  const clock = live.state.clocks.at(-1);
+  const running = clock?.stoppedAt === null ? clock : undefined;
+  useClockSounds(running);
+  if (running) return <Running clock={running} live={live} views={views} />;
+  const block = view.step?.block;
+  if (block?.kind !== 'circuit' || block.workSeconds === null) return null;
+  return <Start blockId={block.id} work={block.workSeconds} live={live} views={views} />;
+}
+
+const stepsIn = (view: LaneView, blockId: string | null): RunStep[] =>
+  view.steps.filter((step) => step.block?.id === blockId);
+
+function Start({
+  blockId,
+  work,
+  live,
+  views,
+}: {
+  blockId: string;
+  work: number;
+  live: LiveSession;
+  views: readonly LaneView[];
+}) {
+  const all = views.flatMap((view) => stepsIn(view, blockId));
+  const count = Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1));
+  const rest = Math.max(0, ...all.map(({ lane }) => lane.rest));
+  const start = () =>
+    void live.tap(views[0]?.client.id ?? '', (record) =>
+      record('timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
+    );
+  useKeys(['i'], start);
+  return (
+    <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2">
+      <p className="flex-1">
+        Circuit by time: <strong>{count} turns</strong> of {work} s, {rest} s between.
+      </p>
+      <button type="button" className="btn btn-primary target" onClick={start}>
+        Start the clock
+      </button>
+    </section>
+  );
+}
+
+function Running({ clock, live, views }: { clock: Timer; live: LiveSession; views: readonly LaneView[] }) {
+  const [phase, pieceText, words, running] = useTimed((now) => {
+    const state = timerAt(clock, now);
+    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}`;
+  }).split('|');
+  const piece = Number(pieceText);
+  const { blockId } = clock;
+  const by = (type: 'timer-paused' | 'timer-resumed' | 'timer-stopped') =>
+    void live.tap(views[0]?.client.id ?? '', (record) => record(type, { timerId: clock.id }));
+  // Turns that are over and of which nothing is logged yet.
+  const over = phase === 'work' ? piece - 1 : piece;
+  const open = views.flatMap((view) =>
+    stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= over),
+  );
+  const logAll = () => {
+    for (const view of views) logTurns(view, blockId, over, clock.work);
+    if (phase === 'over') by('timer-stopped');
+  };
+  const changes = phase === 'rest' ? changesAt(views, blockId, piece + 1) : [];
+  const told = changes.map(({ name, to }) => `${name}: ${to}`).join('. ');
+  useEffect(() => {
+    if (told) speak(told);
+  }, [told]);
+  useKeys(['i'], () => (open.length > 0 ? logAll() : by(running ? 'timer-paused' : 'timer-resumed')));
+  const Shape = phase === 'work' ? Square : Circle;
+  return (
+    <section
+      aria-label="Clock"
+      className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-2"
+    >
+      <p
+        role="timer"
+        aria-label="Clock of the circuit"
+        className={`flex items-center gap-2 px-3 py-1 text-4xl leading-none font-bold ${phase === 'work' ? 'bg-accent text-accent-content' : ''}`}
+      >
+        <Shape aria-hidden size={26} fill={phase === 'work' ? 'currentColor' : 'none'} />
+        {phase === 'over' ? 'Over' : words}
+      </p>
+      <p>
+        {phase === 'work' ? 'Work' : phase === 'rest' ? 'Change' : 'All turns done'}
+        {phase !== 'over' && ` · turn ${piece + 1} of ${clock.count}`}
+        {!running && ' · held'}
+      </p>
+      <p role="status" className="min-w-0 flex-1 font-bold">
+        {changes.map(({ name, to }) => (
+          <span key={name} className="mr-4 inline-block">
+            {name} → {to}
+          </span>
+        ))}
+      </p>
+      {open.length > 0 && (
+        <button type="button" className="btn btn-primary target" onClick={logAll}>
+          Log {open.length === 1 ? '1 set' : `${open.length} sets`}
+        </button>
+      )}
+      <button type="button" className="btn target" onClick={() => by(running ? 'timer-paused' : 'timer-resumed')}>
+        {running ? 'Hold' : 'Go on'}
+      </button>
+      <button type="button" className="btn target" onClick={() => by('timer-stopped')}>
+        Stop
+      </button>
+    </section>
+  );
+}
+
+/** Where everybody goes at a turn. */
+function changesAt(views: readonly LaneView[], blockId: string | null, turn: number): { name: string; to: string }[] {
+  return views.map((view) => {
+    const step = stepsIn(view, blockId).find((one) => one.turn === turn);
+    return {
+      name: view.client.name.split(' ')[0] ?? '',
+      to: step ? (movementOf(view, step.lane.movementId)?.name ?? label(step.lane.movementId)) : 'waits',
+    };
+  });
+}
+
+/** Logs the turns of a client that are over: the seconds worked, or the reps that were planned, with the planned load. */
+function logTurns(view: LaneView, blockId: string | null, upTo: number, work: number): void {
+  const steps = stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= upTo);
+  if (steps.length === 0) return;
+  view.tap((record) => {
+    const begun = new Map<string, string>();
+    for (const { itemId, lane } of steps) {
+      const entry = view.lane.entries.findLast((one) => one.itemId === itemId && one.movementId === lane.movementId);
+      const entryId =
+        entry?.id ??
+        begun.get(itemId) ??
+        record('movement-started', { movementId: lane.movementId, why: null, itemId });
+      begun.set(itemId, entryId);
+      const movement = movementOf(view, lane.movementId);
+      const each = movement?.sides === 'each';
+      const sides = each ? (['left', 'right'] as const) : (['both'] as const);
+      const half = entry && each && progressOf(entry, 'each').side === 'right';
+      const amount = movement?.dose.mode === 'time' ? Math.round(work / sides.length) : lane.amount;
+      const numbers = { amount, kg: lane.load?.kg ?? null, loadLabel: lane.load?.label ?? null };
+      for (const side of half ? (['right'] as const) : sides) record('set-done', { entryId, side, ...numbers });
+    }
+  });
+}

@@ -1,0 +1,42 @@
+/** The time of the floor: one steady clock for stamping taps and for every timer, and a beat for what shows it. */
+import { steadyClock } from '@waxwing/core/session';
+import { useSyncExternalStore } from 'react';
+
+export const floorClock = steadyClock(
+  () => Date.now(),
+  () => performance.now(),
+);
+
+/** Often enough for whole seconds to change on time. */
+const BEAT_MS = 100;
+
+const listeners = new Set<() => void>();
+let beat: ReturnType<typeof setInterval> | undefined;
+
+function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  beat ??= setInterval(() => {
+    for (const one of listeners) one();
+  }, BEAT_MS);
+  // Back from a locked screen: what passed meanwhile shows at once.
+  document.addEventListener('visibilitychange', listener);
+  return () => {
+    listeners.delete(listener);
+    document.removeEventListener('visibilitychange', listener);
+    if (listeners.size > 0) return;
+    clearInterval(beat);
+    beat = undefined;
+  };
+}
+
+/** A value that depends on the time; what shows it is drawn anew only when it changes. */
+export function useTimed<T extends string | number | boolean | null>(of: (now: number) => T): T {
+  return useSyncExternalStore(subscribe, () => of(floorClock.now()));
+}
+
+/** `1:05`, `-0:07` for what is over. Time left is counted so that a whole second shows until it is gone. */
+export function clockWords(milliseconds: number): string {
+  const seconds = Math.ceil(milliseconds / 1000);
+  const whole = Math.abs(seconds);
+  return `${seconds < 0 ? '-' : ''}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}

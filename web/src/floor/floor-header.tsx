@@ -1,0 +1,208 @@
+/** The head of the floor: how long it has run and what is left of it, whom to watch first, whether all is saved, and the sheets that are for everybody. */
+import { VIEW_WORDS } from '@waxwing/core/movement';
+import { secondsLeft, spanned } from '@waxwing/core/session';
+import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX } from 'lucide-react';
+import { useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useKeys } from '../shell/use-keys';
+import { useTimed } from './clock';
+import { KeySheet } from './key-sheet';
+import { movementOf, type LaneView } from './lane';
+import { attentionOf } from './lane-strip';
+import { LogSheet } from './log-sheet';
+import { exportOf, outboxState, sendRefusedAgain, subscribeOutbox } from './outbox';
+import { RunSheet } from './run-sheet';
+import { useSound } from './sound';
+import { SoundSheet } from './sound-sheet';
+import type { LiveSession } from './use-session';
+import { useWakeLock } from './use-wake-lock';
+
+type Open = 'run' | 'log' | 'sound' | 'keys' | null;
+
+export function FloorHeader({ live, views, view }: { live: LiveSession; views: readonly LaneView[]; view: LaneView }) {
+  const [open, setOpen] = useState<Open>(null);
+  const { muted } = useSound();
+  const awake = useWakeLock();
+  const { clients } = live.view;
+  const close = () => setOpen(null);
+  useKeys(['?'], () => setOpen('keys'));
+  useKeys(['o'], () => setOpen('run'));
+  useKeys(['l'], () => setOpen('log'));
+  return (
+    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1">
+      <h1 className={clients.length > 1 ? 'sr-only' : 'text-2xl'}>{clients.map(({ name }) => name).join(', ')}</h1>
+      <Elapsed live={live} />
+      {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
+      {!live.state.finishedAt && clients.length > 1 && <Watch views={views} />}
+      <SaveState sessionId={live.view.id} awake={awake} />
+      <span className="flex gap-1">
+        <HeadButton name="Order of the session" onClick={() => setOpen('run')}>
+          <ListOrdered aria-hidden />
+        </HeadButton>
+        <HeadButton name="Log" onClick={() => setOpen('log')}>
+          <ScrollText aria-hidden />
+        </HeadButton>
+        <HeadButton name={muted ? 'Sound, off' : 'Sound'} onClick={() => setOpen('sound')}>
+          {muted ? <VolumeX aria-hidden /> : <Volume2 aria-hidden />}
+        </HeadButton>
+        <HeadButton name="Keys" narrow onClick={() => setOpen('keys')}>
+          ?
+        </HeadButton>
+      </span>
+      {open === 'run' && <RunSheet live={live} views={views} view={view} onClose={close} />}
+      {open === 'log' && <LogSheet live={live} view={view} onClose={close} />}
+      {open === 'sound' && <SoundSheet awake={awake} onClose={close} />}
+      {open === 'keys' && <KeySheet onClose={close} />}
+    </header>
+  );
+}
+
+function HeadButton({
+  name,
+  narrow,
+  onClick,
+  children,
+}: {
+  name: string;
+  narrow?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      className={`btn target w-14 px-0 ${narrow ? 'max-sm:hidden' : ''}`}
+      aria-label={name}
+      title={name}
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** Milliseconds that a session has run by `now`, breaks left out. */
+export function ranFor({ view, state }: LiveSession, now: number): number {
+  const end = state.finishedAt ? Date.parse(state.finishedAt) : now;
+  return Math.max(0, end - Date.parse(view.startedAt) - spanned(state.breaks, end));
+}
+
+/** Minutes since the start, computed from the times themselves; with a plan, out of how many. */
+function Elapsed({ live }: { live: LiveSession }) {
+  const seconds = useTimed((now) => Math.floor(ranFor(live, now) / 1000));
+  const pad = (n: number) => String(n).padStart(2, '0');
+  const hours = Math.floor(seconds / 3600);
+  const { programme } = live.view;
+  const stands = live.state.breaks.at(-1)?.to === null;
+  const clientId = live.view.clients[0]?.id ?? '';
+  const turn = () => void live.tap(clientId, (record) => record(stands ? 'session-resumed' : 'session-paused', {}));
+  return (
+    <p className="flex items-center gap-2 text-2xl">
+      <span role="timer" aria-label="Time since the start">
+        {hours > 0 && `${hours}:`}
+        {pad(Math.floor(seconds / 60) % 60)}:{pad(seconds % 60)}
+      </span>
+      {programme && <span className="quiet text-xl">of {programme.plan.minutes} min</span>}
+      {!live.state.finishedAt && (
+        <button
+          type="button"
+          className={`btn target ${stands ? 'bg-accent text-accent-content px-3' : 'w-14 px-0'}`}
+          aria-label={stands ? 'Go on with the session' : 'Break'}
+          onClick={turn}
+        >
+          {stands ? (
+            <>
+              <Play aria-hidden size={20} /> Break: go on
+            </>
+          ) : (
+            <Pause aria-hidden size={20} />
+          )}
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** Whole minutes over the plan, by what is still to do; 0 when it fits or there is no plan. */
+export function minutesOver(live: LiveSession, views: readonly LaneView[], now: number): number {
+  const { programme } = live.view;
+  if (!programme) return 0;
+  const seconds = ranFor(live, now) / 1000 + leftOf(views) - programme.plan.minutes * 60;
+  return Math.max(0, Math.round(seconds / 60));
+}
+
+/** Seconds that the longest lane has still to do. */
+export const leftOf = (views: readonly LaneView[]): number =>
+  Math.max(0, ...views.map((view) => secondsLeft(view.steps, (id) => movementOf(view, id))));
+
+function Left({ live, views, onOpen }: { live: LiveSession; views: readonly LaneView[]; onOpen: () => void }) {
+  const left = Math.round(leftOf(views) / 60);
+  const over = useTimed((now) => minutesOver(live, views, now));
+  if (left === 0) return null;
+  if (over === 0) return <p className="quiet">{left} min left</p>;
+  return (
+    <button type="button" className="btn target border-base-content border-2 px-3" onClick={onOpen}>
+      {over} min over
+    </button>
+  );
+}
+
+/** The client with the most to be seen, and from where. */
+function Watch({ views }: { views: readonly LaneView[] }) {
+  const [first] = attentionOf(views);
+  const name = views.find(({ client }) => client.id === first?.clientId)?.client.name.split(' ')[0];
+  if (!first) return null;
+  return (
+    <p className="min-w-0 truncate max-sm:hidden">
+      <span className="quiet">Watch</span> <strong>{name}</strong> {VIEW_WORDS[first.view].toLowerCase()}
+      <span className="quiet max-xl:hidden">: {first.fault.name.toLowerCase()}</span>
+    </p>
+  );
+}
+
+/** Quiet while all is well; says what waits, what could not be written down, and what the server would not take. */
+function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) {
+  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeOutbox, outboxState);
+  const queries = useQueryClient();
+  const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
+  const save = async () => {
+    const address = URL.createObjectURL(await exportOf(sessionId));
+    const link = document.createElement('a');
+    link.href = address;
+    link.download = `waxwing-session-${sessionId}.json`;
+    link.click();
+    URL.revokeObjectURL(address);
+  };
+  if (unwritten > 0)
+    return (
+      <p role="alert" className="text-error ml-auto flex items-center gap-2 text-lg font-bold">
+        {taps(unwritten)} only in memory: this device will not store them. Keep this page open.
+        <button type="button" className="btn target" onClick={() => void save()}>
+          <Download aria-hidden size={20} /> Save a file
+        </button>
+      </p>
+    );
+  return (
+    <p role="status" className={`ml-auto text-lg ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
+      {refused > 0 ? (
+        <>
+          {taps(refused)} kept here, not taken by the server: {why}{' '}
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: ['session'] }))}
+          >
+            Send again
+          </button>
+        </>
+      ) : waiting > 0 && !reachable ? (
+        `Server away · ${taps(waiting)} kept on this device`
+      ) : waiting > 0 ? (
+        'Saving …'
+      ) : (
+        'All saved'
+      )}
+      {!awake && <span className="max-xl:sr-only"> · screen may sleep</span>}
+    </p>
+  );
+}

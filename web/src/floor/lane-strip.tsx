@@ -1,0 +1,125 @@
+/** All clients of a session side by side: who works, who rests, who is ready, with the load and the time of each. A tap brings one forward. */
+import { VIEW_WORDS } from '@waxwing/core/movement';
+import { whomToWatch, type Attention } from '@waxwing/core/coaching';
+import { Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
+import { useKeys } from '../shell/use-keys';
+import { useTimed } from './clock';
+import { doseNow, heldBack, likelihood, type LaneView } from './lane';
+import { doseWords } from './dose-words';
+import { laneTimeKey, type LanePhase, type LaneTime } from './lane-time';
+import { useLaneSounds } from './use-floor-sounds';
+
+const KEYS = ['5', '6', '7', '8'];
+
+/** Each state has a shape as well as a word. */
+export const PHASES: Readonly<Record<LanePhase, { word: string; Icon: LucideIcon }>> = {
+  work: { word: 'Work', Icon: Square },
+  paused: { word: 'Held', Icon: Pause },
+  rest: { word: 'Rest', Icon: Circle },
+  ready: { word: 'Ready', Icon: Triangle },
+  idle: { word: '', Icon: Triangle },
+};
+
+/** Whom to watch in the sets to come: those who are not resting, the most to be seen first. */
+export function attentionOf(views: readonly LaneView[]): Attention[] {
+  return whomToWatch(
+    views.flatMap((view) =>
+      view.page && view.step
+        ? [{ clientId: view.client.id, faults: view.page.movement.faults, likely: likelihood(view) }]
+        : [],
+    ),
+  );
+}
+
+export function LaneStrip({
+  views,
+  chosen,
+  choose,
+}: {
+  views: readonly LaneView[];
+  chosen: string;
+  choose: (clientId: string) => void;
+}) {
+  const [watch] = attentionOf(views);
+  useKeys(KEYS, (key) => {
+    const view = views[KEYS.indexOf(key)];
+    if (view) choose(view.client.id);
+  });
+  return (
+    <div
+      role="tablist"
+      aria-label="Clients"
+      className="border-base-content grid grid-cols-2 gap-x-1 border-b-2 px-1 lg:flex"
+    >
+      {views.map((view, i) => (
+        <LaneCard
+          key={view.client.id}
+          view={view}
+          index={i}
+          chosen={view.client.id === chosen}
+          watch={watch?.clientId === view.client.id ? watch : null}
+          onChoose={() => choose(view.client.id)}
+        />
+      ))}
+    </div>
+  );
+}
+
+function LaneCard({
+  view,
+  index,
+  chosen,
+  watch,
+  onChoose,
+}: {
+  view: LaneView;
+  index: number;
+  chosen: boolean;
+  watch: Attention | null;
+  onChoose: () => void;
+}) {
+  const { phase, words } = JSON.parse(useTimed((now) => laneTimeKey(view, now))) as LaneTime;
+  useLaneSounds(view, index, false);
+  const { client, movement, step, waits } = view;
+  const stop = movement !== undefined && view.hurt.includes(movement.id);
+  const { word, Icon } = PHASES[phase];
+  const dose = doseNow(view);
+  return (
+    <button
+      type="button"
+      role="tab"
+      aria-selected={chosen}
+      className={`min-w-0 flex-1 cursor-pointer px-3 py-2 text-left text-xl leading-tight ${
+        stop ? 'alarm' : chosen ? 'bg-primary text-primary-content' : 'bg-base-200'
+      } ${phase === 'work' ? 'now-band' : ''}`}
+      onClick={onChoose}
+    >
+      <span className="flex items-baseline justify-between gap-2">
+        <span className="flex min-w-0 items-baseline gap-2 font-bold">
+          <span className="truncate">{client.name.split(' ')[0]}</span>
+          {watch && (
+            <span className="flex items-center gap-1 self-center" title={`Watch: ${watch.fault.name.toLowerCase()}`}>
+              <Eye aria-hidden size={24} />
+              <span className="sr-only">Watch first, {VIEW_WORDS[watch.view].toLowerCase()}</span>
+            </span>
+          )}
+        </span>
+        <span className="flex shrink-0 items-baseline gap-1.5 text-2xl font-bold whitespace-nowrap">
+          {stop ? (
+            <Octagon aria-hidden size={20} />
+          ) : (
+            word && <Icon aria-hidden size={18} fill={phase === 'rest' ? 'none' : 'currentColor'} />
+          )}
+          <span className="text-xl">{stop ? 'Stop' : word}</span>
+          {words}
+        </span>
+      </span>
+      <span className="block truncate">{waits ? 'Waits this turn' : (movement?.name ?? 'All done')}</span>
+      <span className="block truncate">
+        {step && dose && movement
+          ? `${step.set} of ${step.of} · ${doseWords(dose, movement.dose.mode)}${heldBack(view) && !stop ? ' · hold' : ''}`
+          : ' '}
+      </span>
+    </button>
+  );
+}

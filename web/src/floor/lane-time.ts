@@ -1,0 +1,92 @@
+/** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
+import { setSeconds } from '@waxwing/core/dosage';
+import {
+  elapsedOf,
+  restSignals,
+  signalsOf,
+  tempoAt,
+  tempoSignals,
+  timerAt,
+  type Signal,
+  type Timer,
+} from '@waxwing/core/session';
+import { clockWords } from './clock';
+import { doseNow, restOf, type LaneView } from './lane';
+
+export type LanePhase = 'work' | 'paused' | 'rest' | 'ready' | 'idle';
+
+export interface LaneTime {
+  phase: LanePhase;
+  /** The large words of the clock. */
+  words: string;
+  /** Seconds left of work or rest, at least 0. */
+  left: number;
+  /** What a rep is at, where a tempo is beaten. */
+  beat: string | null;
+}
+
+/** The timer of a lane that has not ended. */
+export const timerOf = ({ lane }: LaneView): Timer | undefined => {
+  const timer = lane.timers.at(-1);
+  return timer?.stoppedAt === null ? timer : undefined;
+};
+
+const BEAT_WORDS = { lower: 'lower', hold: 'hold', rise: 'rise', top: 'hold' } as const;
+
+export function laneTime(view: LaneView, now: number): LaneTime {
+  const timer = timerOf(view);
+  if (timer) {
+    const { left, running, elapsed } = timerAt(timer, now);
+    const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
+    const at = dose && tempoAt(dose.tempo, elapsed);
+    return {
+      phase: running ? 'work' : 'paused',
+      words: at ? `Rep ${at.rep}` : clockWords(left),
+      left: Math.max(0, Math.ceil(left / 1000)),
+      beat: at ? `${BEAT_WORDS[at.phase]} ${at.second}` : null,
+    };
+  }
+  const rest = restOf(view);
+  if (!rest) return { phase: 'idle', words: '', left: 0, beat: null };
+  const left = rest.seconds * 1000 - (now - Date.parse(rest.from));
+  // Long after a rest its length tells nothing any more.
+  if (left < -LONG_MS) return { phase: 'idle', words: '', left: 0, beat: null };
+  return {
+    phase: left > 0 ? 'rest' : 'ready',
+    words: clockWords(left),
+    left: Math.max(0, Math.ceil(left / 1000)),
+    beat: null,
+  };
+}
+
+const LONG_MS = 10 * 60_000;
+
+/** The same in one string, for what is drawn anew only when it changes. */
+export const laneTimeKey = (view: LaneView, now: number): string => JSON.stringify(laneTime(view, now));
+
+export interface Sounds {
+  signals: Signal[];
+  /** Milliseconds of the floor's clock from which they are reckoned. */
+  start: number;
+}
+
+/** What a lane has to sound from now on; null where nothing runs. */
+export function soundsOf(view: LaneView, now: number): Sounds | null {
+  const timer = timerOf(view);
+  if (timer) {
+    if (!timerAt(timer, now).running) return null;
+    const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
+    const signals = dose ? tempoSignals(dose.tempo, dose.amount) : signalsOf(timer);
+    return { signals, start: now - elapsedOf(timer, now) };
+  }
+  const rest = restOf(view);
+  return rest && { signals: restSignals(rest.seconds), start: Date.parse(rest.from) };
+}
+
+/** Whole seconds that a timer for the set in hand is set to: the hold itself, or the reps at their tempo on one side. */
+export function timerSeconds(view: LaneView): number {
+  const dose = doseNow(view);
+  const { movement } = view;
+  if (!dose || !movement) return 1;
+  return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount));
+}

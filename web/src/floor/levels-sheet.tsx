@@ -1,0 +1,101 @@
+/** One movement at three levels for everybody, and one that anybody can do: for a class that shares a movement. */
+import { fallbackFor, threeLevels, type LevelClient } from '@waxwing/core/ladder';
+import { LadderMark } from '../words/ladder-mark';
+import { heldBack, swapTo, type LaneView } from './lane';
+import { Sheet } from '../shell/sheet';
+
+export function LevelsSheet({
+  views,
+  view,
+  onClose,
+}: {
+  views: readonly LaneView[];
+  view: LaneView;
+  onClose: () => void;
+}) {
+  const { movement, catalog, kit } = view;
+  if (!movement) return null;
+  const clients = views.map((one): LevelClient => ({
+    clientId: one.client.id,
+    limits: one.limits,
+    avoid: [...one.hurt, ...one.record.hurt.map(({ movementId }) => movementId)],
+  }));
+  const levels = threeLevels(catalog, movement.id, clients, kit);
+  const fallback = fallbackFor(catalog, movement.id, clients, kit);
+  const take = (who: LaneView, movementId: string, why: string) => {
+    if (who.movement?.id !== movementId) swapTo(who, movementId, why);
+  };
+  const everybody = (movementId: string) => {
+    for (const one of views) take(one, movementId, 'one for all');
+    onClose();
+  };
+  return (
+    <Sheet title={`${movement.name}, three levels`} onClose={onClose}>
+      <ul className="ruled">
+        {levels.map(({ clientId, easier, same, because, harder }) => {
+          const who = views.find(({ client }) => client.id === clientId);
+          if (!who) return null;
+          const held = heldBack(who);
+          return (
+            <li key={clientId} className="grid gap-2 py-3 sm:grid-cols-[8rem_1fr_1fr_1fr]">
+              <span className="self-center font-bold">{who.client.name.split(' ')[0]}</span>
+              <Level
+                direction="easier"
+                name={easier?.name ?? 'nothing easier fits'}
+                held={!easier}
+                now={who.movement?.id === easier?.id}
+                onTake={() => easier && take(who, easier.id, 'easier')}
+              />
+              <Level
+                direction="sideways"
+                name={same ? movement.name : `closed: ${because.join('; ')}`}
+                held={!same}
+                now={who.movement?.id === movement.id}
+                onTake={() => same && take(who, movement.id, 'as planned')}
+              />
+              <Level
+                direction="harder"
+                name={held ?? harder?.name ?? 'nothing harder fits'}
+                held={!harder || held !== null}
+                now={who.movement?.id === harder?.id}
+                onTake={() => harder && !held && take(who, harder.id, 'harder')}
+              />
+            </li>
+          );
+        })}
+      </ul>
+      {fallback && (
+        <button type="button" className="btn target mt-4 h-auto w-full py-2" onClick={() => everybody(fallback.id)}>
+          Everybody to {fallback.name.toLowerCase()}: open to all
+        </button>
+      )}
+    </Sheet>
+  );
+}
+
+function Level({
+  direction,
+  name,
+  held,
+  now,
+  onTake,
+}: {
+  direction: 'easier' | 'sideways' | 'harder';
+  name: string;
+  held: boolean;
+  now: boolean;
+  onTake: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      className={`btn target h-auto justify-start gap-2 px-3 py-2 text-left font-normal ${held ? 'held' : ''} ${now ? 'now-mark font-bold' : ''}`}
+      aria-disabled={held}
+      aria-pressed={now}
+      onClick={onTake}
+    >
+      <LadderMark direction={direction} size={22} />
+      {name}
+    </button>
+  );
+}

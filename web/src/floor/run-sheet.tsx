@@ -1,0 +1,173 @@
+/** The order of the session for one client: what is done, now, next and later; go to, leave out, once more, put in; and what to drop when time runs out. */
+import { inWords, label } from '@waxwing/core/movement';
+import { isPending, trims, type RunStep, type StepState, type Trim } from '@waxwing/core/session';
+import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
+import { useState } from 'react';
+import { ChooseMovement } from './choose-movement';
+import { useTimed } from './clock';
+import { doseWords } from './dose-words';
+import { leftOf, minutesOver } from './floor-header';
+import { movementOf, type LaneView } from './lane';
+import { Sheet } from '../shell/sheet';
+import type { LiveSession } from './use-session';
+
+interface Props {
+  live: LiveSession;
+  views: readonly LaneView[];
+  view: LaneView;
+  onClose: () => void;
+}
+
+/** The sets of one line, together. */
+interface Line {
+  itemId: string;
+  steps: RunStep[];
+}
+
+function linesOf(steps: readonly RunStep[]): Line[] {
+  const lines = new Map<string, RunStep[]>();
+  for (const step of steps) lines.set(step.itemId, [...(lines.get(step.itemId) ?? []), step]);
+  return [...lines].map(([itemId, own]) => ({ itemId, steps: own }));
+}
+
+export function RunSheet({ live, views, view, onClose }: Props) {
+  const [adding, add] = useState(false);
+  const lines = linesOf(view.steps);
+  const name = view.client.name.split(' ')[0];
+  return (
+    <Sheet title={adding ? `Put in for ${name}` : `Order for ${name}`} onClose={onClose}>
+      {adding ? (
+        <ChooseMovement view={view} onDone={onClose} />
+      ) : (
+        <>
+          <Minutes live={live} views={views} />
+          {lines.length === 0 && <p>Nothing is planned: what you choose next is put in.</p>}
+          <ol className="ruled">
+            {lines.map((line) => (
+              <LineRow key={line.itemId} line={line} view={view} onClose={onClose} />
+            ))}
+          </ol>
+          <button type="button" className="btn btn-primary target mt-4" onClick={() => add(true)}>
+            Put in a movement
+          </button>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+/** Minutes that are left, and what would bring the session in under its time. */
+function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[] }) {
+  const over = useTimed((now) => minutesOver(live, views, now));
+  const left = Math.round(leftOf(views) / 60);
+  const find = (id: string) => views.map((view) => movementOf(view, id)).find((movement) => movement !== undefined);
+  const ways =
+    over > 0
+      ? trims(
+          views.map(({ steps }) => steps),
+          over * 60,
+          find,
+        ).slice(0, 3)
+      : [];
+  const drop = (trim: Trim) => {
+    for (const view of views)
+      for (const itemId of trim.itemIds) {
+        const own = view.steps.filter((step) => step.itemId === itemId);
+        if (own.filter(isPending).length > 1)
+          view.tap((record) => record('sets-changed', { itemId, sets: (own[0]?.of ?? 1) - 1 }));
+      }
+  };
+  const what = ({ itemIds, blockKind, movementIds }: Trim) =>
+    itemIds.length > 1
+      ? `one round of the ${inWords(blockKind ?? 'circuit')}`
+      : `one set of ${find(movementIds[0] ?? '')?.name.toLowerCase() ?? 'it'}`;
+  if (left === 0) return null;
+  return (
+    <section aria-label="Minutes" className="mb-4">
+      <p>
+        <strong>{left} min</strong> left to do{over > 0 && `, ${over} min over`}.
+      </p>
+      {ways.length > 0 && (
+        <ul className="mt-2 flex flex-wrap gap-2">
+          {ways.map((trim) => (
+            <li key={trim.itemIds.join()}>
+              <button type="button" className="btn target h-auto py-2" onClick={() => drop(trim)}>
+                Drop {what(trim)}: saves {Math.max(1, Math.round(trim.saves / 60))} min
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+const MARKS: Readonly<Record<StepState, { Icon: LucideIcon | null; word: string }>> = {
+  done: { Icon: Check, word: 'done' },
+  skipped: { Icon: Minus, word: 'left out' },
+  now: { Icon: CircleDot, word: 'now' },
+  next: { Icon: null, word: 'next' },
+  later: { Icon: null, word: '' },
+};
+
+function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view: LaneView; onClose: () => void }) {
+  const pending = steps.find(isPending);
+  const shown = pending ?? steps.at(-1);
+  const now = steps.some(({ state }) => state === 'now');
+  const done = steps.filter(({ state }) => state === 'done').length;
+  if (!shown) return null;
+  const movement = movementOf(view, shown.lane.movementId);
+  const state: StepState = now ? 'now' : pending ? pending.state : done > 0 ? 'done' : 'skipped';
+  const { Icon, word } = MARKS[state];
+  const go = () => {
+    if (pending) view.tap((record) => record('gone-to', { itemId, set: pending.set }));
+    onClose();
+  };
+  const again = () => {
+    view.tap((record) => {
+      record('sets-changed', { itemId, sets: shown.of + 1 });
+      record('gone-to', { itemId, set: shown.of + 1 });
+    });
+    onClose();
+  };
+  return (
+    <li className={`flex flex-wrap items-center gap-2 py-2 ${now ? 'now-band pl-3' : ''}`}>
+      <span className="flex min-w-56 flex-1 items-center gap-3">
+        <span className="w-6">{Icon && <Icon aria-hidden />}</span>
+        <span>
+          <span className="font-bold">{movement?.name ?? label(shown.lane.movementId)}</span>
+          <span className="quiet block text-lg">
+            {done} of {shown.of} · {doseWords(shown.lane, movement?.dose.mode ?? 'reps')}
+            {word && ` · ${word}`}
+          </span>
+        </span>
+      </span>
+      {pending && !now && (
+        <button type="button" className="btn target" onClick={go}>
+          Go to
+        </button>
+      )}
+      {pending && (
+        <button
+          type="button"
+          className="btn target"
+          onClick={() => view.tap((record) => record('step-skipped', { itemId, set: pending.set }))}
+        >
+          Skip a set
+        </button>
+      )}
+      <button type="button" className="btn target" onClick={again}>
+        Once more
+      </button>
+      {pending && (
+        <button
+          type="button"
+          className="btn target"
+          onClick={() => view.tap((record) => record('item-dropped', { itemId }))}
+        >
+          Drop
+        </button>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,78 @@
+/** Sound, speech and light of the floor, for this device. */
+import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
+import { setSound, useSound } from './sound';
+import { Sheet } from '../shell/sheet';
+
+export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => void }) {
+  const { volume, muted, speech } = useSound();
+  const theme = useTheme();
+  return (
+    <Sheet title="Sound and light" onClose={onClose}>
+      <div className="space-y-5">
+        <label className="flex items-center gap-4">
+          <span className="w-32 font-bold">Volume</span>
+          <input
+            type="range"
+            className="range flex-1"
+            min={0}
+            max={100}
+            step={5}
+            value={Math.round(volume * 100)}
+            disabled={muted}
+            onChange={({ target }) => setSound({ volume: target.valueAsNumber / 100 })}
+          />
+        </label>
+        <Switch name="Mute" on={muted} onTurn={(on) => setSound({ muted: on })}>
+          No sound at all
+        </Switch>
+        <Switch name="Speech" on={speech} onTurn={(on) => setSound({ speech: on })}>
+          Say the next cue and the next station
+        </Switch>
+        <div role="group" aria-label="Light" className="flex flex-wrap items-center gap-2">
+          <span className="w-32 font-bold">Light</span>
+          {(Object.entries(THEMES) as [Theme, string][]).map(([value, name]) => (
+            <button
+              key={value}
+              type="button"
+              aria-pressed={theme === value}
+              className={`btn target ${theme === value ? 'btn-primary' : ''}`}
+              onClick={() => chooseTheme(value)}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+        <p className="quiet text-lg">
+          {awake
+            ? 'The screen stays awake while the floor is open.'
+            : 'This browser cannot keep the screen awake: set the device so that it does not go to sleep.'}
+        </p>
+      </div>
+    </Sheet>
+  );
+}
+
+function Switch({
+  name,
+  on,
+  onTurn,
+  children,
+}: {
+  name: string;
+  on: boolean;
+  onTurn: (on: boolean) => void;
+  children: string;
+}) {
+  return (
+    <label className="target flex cursor-pointer items-center gap-4">
+      <span className="w-32 font-bold">{name}</span>
+      <input
+        type="checkbox"
+        className="toggle toggle-lg"
+        checked={on}
+        onChange={({ target }) => onTurn(target.checked)}
+      />
+      <span>{children}</span>
+    </label>
+  );
+}

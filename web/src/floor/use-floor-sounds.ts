@@ -1,0 +1,35 @@
+/** Schedules what the lanes and the clock of a block have to sound, and takes it back when they stop. */
+import { elapsedOf, signalsOf, timerAt, type Timer } from '@waxwing/core/session';
+import { useEffect } from 'react';
+import { floorClock } from './clock';
+import type { LaneView } from './lane';
+import { soundsOf, timerOf } from './lane-time';
+import { schedule, useSound } from './sound';
+
+/** Lanes sound a tone apart. */
+const PITCHES = [1, 1.122, 1.26, 1.414];
+
+/** For one lane: what was scheduled is laid out anew whenever its timer or its rest is another. */
+export function useLaneSounds(view: LaneView, index: number, silent: boolean): void {
+  const { muted, volume } = useSound();
+  const timer = timerOf(view);
+  const rest = timer ? null : view.lane.entries.flatMap(({ sets }) => sets).at(-1)?.id;
+  const state = `${timer?.id ?? ''} ${timer?.pauses.length ?? 0} ${timer?.pauses.at(-1)?.to ?? ''} ${rest ?? ''}`;
+  useEffect(() => {
+    const sounds = silent || muted ? null : soundsOf(view, floorClock.now());
+    return sounds ? schedule(sounds.signals, sounds.start, PITCHES[index] ?? 1, volume) : undefined;
+    // The rest of the view changes with every tap, and what sounds must not begin anew with it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [state, index, silent, muted, volume]);
+}
+
+/** For the clock of a block. */
+export function useClockSounds(clock: Timer | undefined): void {
+  const { muted, volume } = useSound();
+  useEffect(() => {
+    if (!clock || muted) return undefined;
+    const now = floorClock.now();
+    if (clock.stoppedAt !== null || !timerAt(clock, now).running) return undefined;
+    return schedule(signalsOf(clock), now - elapsedOf(clock, now), 1, volume);
+  }, [clock, muted, volume]);
+}

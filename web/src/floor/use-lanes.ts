@@ -1,0 +1,110 @@
+/** The lanes of a session: everything that they are computed from, fetched ahead and kept, so that nothing on the floor waits for the server. */
+import type { Client, ClientRecord, MovementPage } from '@waxwing/core/formats';
+import { buildCatalog } from '@waxwing/core/ladder';
+import { timerAt } from '@waxwing/core/session';
+import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import { useEffect, useMemo } from 'react';
+import {
+  clientQuery,
+  figuresQuery,
+  houseRulesQuery,
+  movementQuery,
+  movementsQuery,
+  recordQuery,
+  studioQuery,
+} from '../api/queries';
+import { today } from '../words/dates';
+import { useTimed } from './clock';
+import { viewOf, type LaneView } from './lane';
+import { packUp, throwAway } from './pack';
+import type { LiveSession } from './use-session';
+
+const FOREVER = { staleTime: Infinity, gcTime: Infinity };
+/** The cache is put down a little after the last thing came in. */
+const SETTLED_MS = 1_500;
+
+const together = <T>(results: UseQueryResult<T>[]) => ({
+  data: results.map(({ data }) => data),
+  error: results.find(({ error, data }) => error && data === undefined)?.error ?? null,
+});
+
+const whole = (results: UseQueryResult<MovementPage>[]) => results.flatMap(({ data }) => data ?? []);
+
+/** The movements of a session, and their neighbours on the ladder: a swap works when the server is gone. */
+function usePages({ view, state }: LiveSession): MovementPage[] {
+  const wanted = useMemo(() => {
+    const planned = (view.programme?.plan.blocks ?? []).flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
+    const lanes = Object.values(state.lanes);
+    const added = lanes.flatMap(({ course }) => course.added.map(({ lane }) => lane));
+    const done = lanes.flatMap(({ entries }) => entries.map(({ movementId }) => movementId));
+    return [...new Set([...[...planned, ...added].map(({ movementId }) => movementId), ...done])];
+  }, [view, state]);
+  const pages = useQueries({ queries: wanted.map((id) => ({ ...movementQuery(id), ...FOREVER })), combine: whole });
+  const near = useMemo(() => {
+    const steps = pages.flatMap(({ easier, harder, sideways }) => [...easier, ...harder, ...sideways]);
+    return [...new Set(steps.map(({ to }) => to))].filter((id) => !wanted.includes(id));
+  }, [pages, wanted]);
+  const neighbours = useQueries({ queries: near.map((id) => ({ ...movementQuery(id), ...FOREVER })), combine: whole });
+  return useMemo(() => [...pages, ...neighbours], [pages, neighbours]);
+}
+
+/** Keeps what the session rests on, until it is over. */
+function usePacking({ view: { id }, state: { finishedAt } }: LiveSession, pages: readonly MovementPage[]): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (finishedAt !== null) {
+      void throwAway(id);
+      return undefined;
+    }
+    const timer = setTimeout(() => void packUp(id, queries), SETTLED_MS);
+    return () => clearTimeout(timer);
+  }, [id, finishedAt, queries, pages]);
+}
+
+export function useLanes(live: LiveSession): { views: LaneView[] | undefined; error: Error | null } {
+  const { view, state, tap } = live;
+  const clients = useQueries({
+    queries: view.clients.map(({ id }) => ({ ...clientQuery(id), ...FOREVER })),
+    combine: together<Client>,
+  });
+  const records = useQueries({
+    queries: view.clients.map(({ id }) => ({ ...recordQuery(id), ...FOREVER })),
+    combine: together<ClientRecord>,
+  });
+  const { data: studio, ...studioState } = useQuery({ ...studioQuery, ...FOREVER });
+  const { data: rules, ...rulesState } = useQuery(houseRulesQuery);
+  const { data: movements, ...movementsState } = useQuery({ ...movementsQuery, ...FOREVER });
+  // So that a demonstration does not need the server either.
+  useQuery(figuresQuery);
+  const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
+  const pages = usePages(live);
+  usePacking(live, pages);
+  const clock = state.clocks.at(-1);
+  const turn = useTimed((now) => (clock?.stoppedAt === null ? timerAt(clock, now).piece : -1));
+
+  const views = useMemo(() => {
+    if (!studio || !rules || !movements) return undefined;
+    const byId = new Map(pages.map((page) => [page.movement.id, page]));
+    const lanes = view.clients.flatMap(({ id }, i) => {
+      const [client, record, lane] = [clients.data[i], records.data[i], state.lanes[id]];
+      if (!client || !record || !lane) return [];
+      return viewOf({
+        lane,
+        client,
+        record,
+        studio,
+        rules,
+        movements,
+        catalog,
+        programme: view.programme,
+        clock: clock?.blockId && turn >= 0 ? { blockId: clock.blockId, turn } : null,
+        pageOf: (movementId) => byId.get(movementId),
+        day: today(),
+        tap: (say) => void tap(id, say),
+      });
+    });
+    return lanes.length === view.clients.length ? lanes : undefined;
+  }, [view, state, tap, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn]);
+  const error = clients.error ?? records.error ?? studioState.error ?? rulesState.error ?? movementsState.error;
+  return { views, error };
+}

@@ -1,0 +1,55 @@
+/** The emergency card: what this studio does and whom to call, one tap away on every screen. */
+import { EMERGENCY_ADVICE } from '@waxwing/core/coaching';
+import { useQuery } from '@tanstack/react-query';
+import { Phone } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { studioQuery } from '../api/queries';
+import { Sheet } from './sheet';
+import { useKeys } from './use-keys';
+
+export function Emergency() {
+  const [open, setOpen] = useState(false);
+  const { pathname } = useLocation();
+  const { data: studio } = useQuery(studioQuery);
+  useKeys(['h'], () => pathname.startsWith('/floor/') && setOpen(true));
+  const close = () => setOpen(false);
+  return (
+    <>
+      <button
+        type="button"
+        className="flex min-h-14 flex-1 cursor-pointer flex-col items-center justify-center gap-1 px-1 text-sm hover:bg-white/10 sm:mt-auto sm:min-h-18 sm:flex-none"
+        onClick={() => setOpen(true)}
+      >
+        <Phone aria-hidden size={22} />
+        <span className="max-sm:sr-only">Emergency</span>
+      </button>
+      {open && (
+        <Sheet title="Emergency" onClose={close}>
+          <p className="alarm mb-4 p-4 text-2xl font-bold">{EMERGENCY_ADVICE}</p>
+          {studio?.emergencyPhone && (
+            <p className="mb-4">
+              <a
+                className="btn btn-primary min-h-20 w-full text-4xl"
+                href={`tel:${studio.emergencyPhone.replace(/[^\d+]/g, '')}`}
+              >
+                <Phone aria-hidden /> {studio.emergencyPhone}
+              </a>
+            </p>
+          )}
+          {studio?.emergencyText ? (
+            <p className="text-2xl whitespace-pre-line">{studio.emergencyText}</p>
+          ) : (
+            <p>
+              What is done here is not written down yet:{' '}
+              <Link className="link" to="/studio" onClick={close}>
+                write it in the studio
+              </Link>
+              .
+            </p>
+          )}
+        </Sheet>
+      )}
+    </>
+  );
+}
