@@ -46,7 +46,7 @@ export function threeLevels(
   });
 }
 
-/** One movement of the same pattern that is open to everybody and needs no kit that is not there: the lowest rung of them. */
+/** One movement of the same pattern that is open to everybody and needs no kit that is not there: of the same family if there is one, the lowest rung of them. */
 export function fallbackFor(
   catalog: Catalog,
   from: string,
@@ -64,9 +64,12 @@ export function fallbackFor(
           !avoid.includes(facts.id) && mayDo(facts, limits, kit) && fitFor(facts.demands, limits).status === 'open',
       ),
   );
+  const away = ({ facts }: (typeof open)[number]) =>
+    Number(!facts.families.some((one) => origin.families.includes(one)));
   const asked = ({ asks }: (typeof open)[number]) => asks.reduce((sum, n) => sum + n, 0);
   const easiest = open.sort(
     (a, b) =>
+      away(a) - away(b) ||
       a.level - b.level ||
       asked(a) - asked(b) ||
       a.facts.kit.length - b.facts.kit.length ||

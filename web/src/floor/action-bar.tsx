@@ -10,7 +10,7 @@ import { ChooseMovement } from './choose-movement';
 import { PainSheet } from './pain';
 import { Sheet } from '../shell/sheet';
 import { LevelsSheet } from './levels-sheet';
-import { movementOf, nextUp, swapTo, type LaneView } from './lane';
+import { movementOf, nextOther, nextUp, swapTo, type LaneView } from './lane';
 import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
 
@@ -109,7 +109,7 @@ export function ActionBar({
       {open === 'pain' && <PainSheet view={view} onClose={close} />}
       {open === 'next' && (
         <Sheet title="Next movement" onClose={close}>
-          {view.next && step && <GoOn view={view} next={view.next} onSkip={skip} onDone={close} />}
+          {step && <GoOn view={view} next={nextOther(view)} onSkip={skip} onDone={close} />}
           <ChooseMovement view={view} onDone={close} />
         </Sheet>
       )}
@@ -125,21 +125,19 @@ function GoOn({
   onDone,
 }: {
   view: LaneView;
-  next: RunStep;
+  next: RunStep | undefined;
   onSkip: () => void;
   onDone: () => void;
 }) {
-  const other = next.itemId !== view.step?.itemId;
-  const name = movementOf(view, next.lane.movementId)?.name ?? '';
   const go = () => {
-    view.tap((record) => record('gone-to', { itemId: next.itemId, set: next.set }));
+    if (next) view.tap((record) => record('gone-to', { itemId: next.itemId, set: next.set }));
     onDone();
   };
   return (
     <div className="flex flex-wrap gap-2">
-      {other && (
+      {next && (
         <button type="button" className="btn btn-primary target" onClick={go}>
-          Go on to {name.toLowerCase()}
+          Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
         </button>
       )}
       <button

@@ -1,14 +1,14 @@
 /** The head of the floor: how long it has run and what is left of it, whom to watch first, whether all is saved, and the sheets that are for everybody. */
+import type { Attention } from '@waxwing/core/coaching';
 import { VIEW_WORDS } from '@waxwing/core/movement';
 import { secondsLeft, spanned } from '@waxwing/core/session';
-import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX } from 'lucide-react';
+import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
 import { movementOf, type LaneView } from './lane';
-import { attentionOf } from './lane-strip';
 import { LogSheet } from './log-sheet';
 import { exportOf, outboxState, sendRefusedAgain, subscribeOutbox } from './outbox';
 import { RunSheet } from './run-sheet';
@@ -19,7 +19,20 @@ import { useWakeLock } from './use-wake-lock';
 
 type Open = 'run' | 'log' | 'sound' | 'keys' | null;
 
-export function FloorHeader({ live, views, view }: { live: LiveSession; views: readonly LaneView[]; view: LaneView }) {
+export function FloorHeader({
+  live,
+  views,
+  view,
+  watch,
+  packed,
+}: {
+  live: LiveSession;
+  views: readonly LaneView[];
+  view: LaneView;
+  watch: Attention | undefined;
+  /** It works on without a server. */
+  packed: boolean;
+}) {
   const [open, setOpen] = useState<Open>(null);
   const { muted } = useSound();
   const awake = useWakeLock();
@@ -33,7 +46,13 @@ export function FloorHeader({ live, views, view }: { live: LiveSession; views: r
       <h1 className={clients.length > 1 ? 'sr-only' : 'text-2xl'}>{clients.map(({ name }) => name).join(', ')}</h1>
       <Elapsed live={live} />
       {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
-      {!live.state.finishedAt && clients.length > 1 && <Watch views={views} />}
+      {!live.state.finishedAt && clients.length > 1 && watch && <Watch views={views} watch={watch} />}
+      {packed && (
+        <span title="Works without network" className="quiet ml-auto">
+          <WifiOff aria-hidden size={20} />
+          <span className="sr-only">Works without network</span>
+        </span>
+      )}
       <SaveState sessionId={live.view.id} awake={awake} />
       <span className="flex gap-1">
         <HeadButton name="Order of the session" onClick={() => setOpen('run')}>
@@ -50,7 +69,15 @@ export function FloorHeader({ live, views, view }: { live: LiveSession; views: r
         </HeadButton>
       </span>
       {open === 'run' && <RunSheet live={live} views={views} view={view} onClose={close} />}
-      {open === 'log' && <LogSheet live={live} view={view} onClose={close} />}
+      {open === 'log' && (
+        <LogSheet
+          live={live}
+          client={view.client}
+          kitOf={(id) => movementOf(view, id)?.kit}
+          kit={view.studio.kit}
+          onClose={close}
+        />
+      )}
       {open === 'sound' && <SoundSheet awake={awake} onClose={close} />}
       {open === 'keys' && <KeySheet onClose={close} />}
     </header>
@@ -148,14 +175,12 @@ function Left({ live, views, onOpen }: { live: LiveSession; views: readonly Lane
 }
 
 /** The client with the most to be seen, and from where. */
-function Watch({ views }: { views: readonly LaneView[] }) {
-  const [first] = attentionOf(views);
-  const name = views.find(({ client }) => client.id === first?.clientId)?.client.name.split(' ')[0];
-  if (!first) return null;
+function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention }) {
+  const name = views.find(({ client }) => client.id === watch.clientId)?.client.name.split(' ')[0];
   return (
     <p className="min-w-0 truncate max-sm:hidden">
-      <span className="quiet">Watch</span> <strong>{name}</strong> {VIEW_WORDS[first.view].toLowerCase()}
-      <span className="quiet max-xl:hidden">: {first.fault.name.toLowerCase()}</span>
+      <span className="quiet">Watch</span> <strong>{name}</strong> {VIEW_WORDS[watch.view].toLowerCase()}
+      <span className="quiet max-xl:hidden">: {watch.fault.name.toLowerCase()}</span>
     </p>
   );
 }
@@ -183,7 +208,7 @@ function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) 
       </p>
     );
   return (
-    <p role="status" className={`ml-auto text-lg ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
+    <p role="status" className={`not-[span+*]:ml-auto text-lg ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
       {refused > 0 ? (
         <>
           {taps(refused)} kept here, not taken by the server: {why}{' '}

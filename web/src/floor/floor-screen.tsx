@@ -9,7 +9,7 @@ import { ChooseMovement } from './choose-movement';
 import { FaultPanel } from './fault-panel';
 import { FloorHeader } from './floor-header';
 import type { LaneView } from './lane';
-import { LaneStrip } from './lane-strip';
+import { LaneStrip, useAttention } from './lane-strip';
 import { NowPanel } from './now-panel';
 import { unpack } from './pack';
 import { PainTakeover } from './pain';
@@ -32,21 +32,24 @@ export function FloorScreen() {
   return error && looked ? <Failed error={error} retry={() => void refetch()} /> : <Loading what="the session" />;
 }
 
+const NOBODY: readonly LaneView[] = [];
+
 function Floor({ live }: { live: LiveSession }) {
-  const { views, error } = useLanes(live);
+  const { views, error, packed } = useLanes(live);
   const [chosen, choose] = useState(live.view.clients[0]?.id ?? '');
+  const watch = useAttention(views ?? NOBODY);
   const view = views?.find(({ client }) => client.id === chosen);
   if (!views || !view) return error ? <Failed error={error} /> : <Loading what="the movements" />;
   return (
     <div className="flex h-full flex-col text-xl">
-      <FloorHeader live={live} views={views} view={view} />
+      <FloorHeader live={live} views={views} view={view} watch={watch} packed={packed} />
       {live.state.finishedAt ? (
         <Finished live={live} />
       ) : (
         <>
           <BlockClock live={live} views={views} view={view} />
           {views.length > 1 ? (
-            <LaneStrip views={views} chosen={chosen} choose={choose} />
+            <LaneStrip views={views} watch={watch} chosen={chosen} choose={choose} />
           ) : (
             <LaneSound key={chosen} view={view} />
           )}

@@ -6,7 +6,7 @@ import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { doseNow, heldBack, likelihood, type LaneView } from './lane';
 import { doseWords } from './dose-words';
-import { laneTimeKey, type LanePhase, type LaneTime } from './lane-time';
+import { laneTime, laneTimeKey, type LanePhase, type LaneTime } from './lane-time';
 import { useLaneSounds } from './use-floor-sounds';
 
 const KEYS = ['5', '6', '7', '8'];
@@ -20,8 +20,16 @@ export const PHASES: Readonly<Record<LanePhase, { word: string; Icon: LucideIcon
   idle: { word: '', Icon: Triangle },
 };
 
-/** Whom to watch in the sets to come: those who are not resting, the most to be seen first. */
-export function attentionOf(views: readonly LaneView[]): Attention[] {
+/** Whom to watch now: of those who work, or else of those who do not rest, the one with the most to be seen. */
+export function useAttention(views: readonly LaneView[]): Attention | undefined {
+  const phases = useTimed((now) => views.map((view) => laneTime(view, now).phase).join()).split(',');
+  const at = (...wanted: LanePhase[]) => views.filter((_, i) => wanted.includes(phases[i] as LanePhase));
+  const [first] =
+    [at('work', 'paused'), at('ready', 'idle'), views].map(attentionOf).find((all) => all.length > 0) ?? [];
+  return first;
+}
+
+function attentionOf(views: readonly LaneView[]): Attention[] {
   return whomToWatch(
     views.flatMap((view) =>
       view.page && view.step
@@ -33,14 +41,15 @@ export function attentionOf(views: readonly LaneView[]): Attention[] {
 
 export function LaneStrip({
   views,
+  watch,
   chosen,
   choose,
 }: {
   views: readonly LaneView[];
+  watch: Attention | undefined;
   chosen: string;
   choose: (clientId: string) => void;
 }) {
-  const [watch] = attentionOf(views);
   useKeys(KEYS, (key) => {
     const view = views[KEYS.indexOf(key)];
     if (view) choose(view.client.id);

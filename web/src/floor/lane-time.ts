@@ -25,10 +25,10 @@ export interface LaneTime {
   beat: string | null;
 }
 
-/** The timer of a lane that has not ended. */
-export const timerOf = ({ lane }: LaneView): Timer | undefined => {
+/** The timer of the movement in hand that has not ended; one of a movement that was left is over. */
+export const timerOf = ({ lane, entry }: LaneView): Timer | undefined => {
   const timer = lane.timers.at(-1);
-  return timer?.stoppedAt === null ? timer : undefined;
+  return timer?.stoppedAt === null && timer.entryId === entry?.id ? timer : undefined;
 };
 
 const BEAT_WORDS = { lower: 'lower', hold: 'hold', rise: 'rise', top: 'hold' } as const;
@@ -38,6 +38,7 @@ export function laneTime(view: LaneView, now: number): LaneTime {
   if (timer) {
     const { left, running, elapsed } = timerAt(timer, now);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
+    if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
     const at = dose && tempoAt(dose.tempo, elapsed);
     return {
       phase: running ? 'work' : 'paused',

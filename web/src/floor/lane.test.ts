@@ -14,7 +14,26 @@ import { emptyLane, fold, type Lane, type SessionEvent } from '@waxwing/core/ses
 import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
 import { join } from 'node:path';
-import { adviceFor, cuesFor, doseFor, fitNow, likelihood, nextUp, viewOf, type LaneView } from './lane';
+import { loadsFor } from '@waxwing/core/dosage';
+import { emptyPlan, type PlanLane } from '@waxwing/core/planning';
+import {
+  adviceFor,
+  cuesFor,
+  doseFor,
+  fitNow,
+  likelihood,
+  logSet,
+  nextOther,
+  nextUp,
+  proposalFor,
+  restOf,
+  sinceLastTime,
+  swapTo,
+  unanswered,
+  viewOf,
+  type LaneParts,
+  type LaneView,
+} from './lane';
 
 const NOW = '2030-01-01T10:30:00.000Z';
 const CLIENT: Client = { ...BLANK_CLIENT, id: '018f0000-0000-7000-8000-00000000c11e', version: 1, name: 'Osei' };
@@ -285,4 +304,178 @@ describe('what to say', () => {
     expect(chance(often)).toBeGreaterThan(0.6);
     expect(chance(never)).toBeLessThan(0.2);
   });
+});
+
+/** Two lines for one client, and the recorder of what a tap says. */
+function planned(taps: What[] = [], over: Partial<LaneParts> = {}) {
+  const id = (n: number) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
+  const lane = (movementId: string, load: PlanLane['load'] = null): PlanLane => ({
+    clientId: CLIENT.id,
+    movementId,
+    withId: null,
+    sets: 2,
+    amount: 8,
+    tempo: '2-0-1-0',
+    rest: 45,
+    load,
+    why: '',
+  });
+  const item = (n: number, one: PlanLane) => ({ id: id(n), locked: false, tied: false, lanes: [one] });
+  const blocks = [
+    {
+      id: id(0xb),
+      kind: 'circuit' as const,
+      rounds: 2,
+      workSeconds: null,
+      items: [item(0xa, lane('split-squat')), item(0xc, lane('goblet-squat'))],
+    },
+  ];
+  const events = taps.map(([type, data], i) => ({
+    id: id(i + 1),
+    sessionId: id(999),
+    clientId: CLIENT.id,
+    counter: i + 1,
+    at: new Date(Date.parse(NOW) + i * 1000).toISOString(),
+    type,
+    data,
+  })) as SessionEvent[];
+  const said: What[] = [];
+  const view = viewOf({
+    lane: fold(events, [CLIENT.id]).lanes[CLIENT.id] ?? emptyLane(CLIENT.id),
+    client: CLIENT,
+    record: EMPTY,
+    studio: STUDIO,
+    rules: [],
+    movements: summaries,
+    catalog,
+    programme: { planId: id(1), plan: { ...emptyPlan([CLIENT.id], 30), blocks }, rotations: {} },
+    clock: null,
+    pageOf,
+    day: NOW.slice(0, 10),
+    tap: (say) =>
+      say((type, data) => {
+        said.push([type, data]);
+        return id(0xff);
+      }),
+    ...over,
+  });
+  return { view, said, id };
+}
+
+describe('a tap', () => {
+  test('begins the stay at what is planned with the first thing that is recorded of it', () => {
+    const { view, said, id } = planned();
+    expect(view).toMatchObject({ movement: { id: 'split-squat' }, entry: undefined, step: { set: 1, of: 2 } });
+    logSet(view, 8, null);
+    expect(said).toEqual([
+      ['movement-started', { movementId: 'split-squat', why: null, itemId: id(0xa) }],
+      ['set-done', { entryId: id(0xff), side: 'left', amount: 8, kg: null, loadLabel: null }],
+    ]);
+  });
+
+  test('that logs the second side goes to the other line, asks how both felt, and lets the rest begin', () => {
+    const set = (side: string): What => [
+      'set-done',
+      { entryId: '018f0000-0000-7000-8000-000000000001', side, amount: 8, kg: null, loadLabel: null },
+    ];
+    const started: What = ['movement-started', { movementId: 'split-squat', why: null, itemId: planned().id(0xa) }];
+    const half = planned([started, set('left')]).view;
+    expect([half.movement?.id, unanswered(half), restOf(half)]).toEqual(['split-squat', null, null]);
+    const whole = planned([started, set('left'), set('right')]).view;
+    expect(whole.movement?.id).toBe('goblet-squat');
+    expect(unanswered(whole)).toMatchObject({ name: 'Split squat', sets: [{ side: 'left' }, { side: 'right' }] });
+    expect(restOf(whole)).toEqual({ from: new Date(Date.parse(NOW) + 2000).toISOString(), seconds: 45 });
+    expect(nextOther(whole)?.lane.movementId).toBe('split-squat');
+  });
+
+  test('that swaps keeps the line, says why, and brings a dose of its own', () => {
+    const { view, said, id } = planned();
+    swapTo(view, 'bodyweight-squat', 'too hard');
+    expect(said.map(([type]) => type)).toEqual(['movement-started', 'dose-changed']);
+    expect(said[0]?.[1]).toEqual({ movementId: 'bodyweight-squat', why: 'too hard', itemId: id(0xa) });
+    expect(said[1]?.[1]).toMatchObject({ itemId: id(0xa), load: null });
+  });
+
+  test('goes by the clock of a block: its turn says what is now, and who has none waits', () => {
+    const at = (turn: number) => planned([], { clock: { blockId: planned().id(0xb), turn } }).view;
+    expect(at(1).movement?.id).toBe('goblet-squat');
+    expect(at(2)).toMatchObject({ movement: { id: 'split-squat' }, step: { set: 2 }, waits: false });
+    expect(at(9)).toMatchObject({ movement: undefined, waits: true });
+  });
+});
+
+describe('the next dose', () => {
+  test('never goes up over an open fault, after pain or on a day that asks for ease, for any movement', () => {
+    fc.assert(
+      fc.property(
+        fc.nat(),
+        fc.integer({ min: 1, max: 30 }),
+        fc.constantFrom('easy', 'medium', 'hard', 'failed'),
+        fc.constantFrom('fault', 'pain', 'ease', 'none'),
+        fc.option(fc.integer({ min: 0, max: 8 }), { nil: undefined }),
+        (n, amount, effort, trouble, left) => {
+          const movement = library[n % library.length] ?? find('goblet-squat');
+          const fault = movement.faults.find(({ severity }) => severity === 'fix');
+          fc.pre(trouble !== 'fault' || fault !== undefined);
+          const loads = loadsFor(movement.kit, STUDIO.kit);
+          const load = loads[n % Math.max(1, loads.length)] ?? null;
+          const sides = movement.sides === 'each' ? ['left', 'right'] : ['both'];
+          const taps: What[] = [
+            ...(trouble === 'fault' && fault ? [seen(fault.id)] : []),
+            ...(trouble === 'pain' ? [pain('neck', 'dull')] : []),
+          ];
+          const from = taps.length + 2;
+          const id = (k: number) => `018f0000-0000-7000-8000-${k.toString(16).padStart(12, '0')}`;
+          sides.forEach((side) =>
+            taps.push([
+              'set-done',
+              { entryId: 'entry', side, amount, kg: load?.kg ?? null, loadLabel: load?.label ?? null },
+            ]),
+          );
+          sides.forEach((_, i) =>
+            taps.push(['effort-felt', { setId: id(from + i), effort, ...(left === undefined ? {} : { left }) }]),
+          );
+          const readiness = { on: '2030-01-01', yes: ['heart' as const], clearedOn: null, clearedBy: '' };
+          const view = viewAt(movement.id, taps, trouble === 'ease' ? { client: { readiness } } : {});
+          const proposal = proposalFor(view);
+          // Nothing is proposed when the line is done.
+          if (!view.step) return;
+          expect(proposal).not.toBeNull();
+          if (!proposal) return;
+          if (trouble !== 'none') expect(['hold', 'down', 'swap', 'stop']).toContain(proposal.kind);
+          if (proposal.load) expect([...loads, load]).toContainEqual(proposal.load);
+          if (proposal.kind === 'down' && load?.kg && proposal.load?.kg) expect(proposal.load.kg).toBeLessThan(load.kg);
+          expect(proposal.why).not.toBe('');
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  test('once taken is the dose in hand, and is not proposed again', () => {
+    const felt: What = ['effort-felt', { setId: '018f0000-0000-7000-8000-000000000002', effort: 'easy' }];
+    const done: What = ['set-done', { entryId: 'entry', side: 'both', amount: 12, kg: null, loadLabel: null }];
+    const proposal = proposalFor(viewAt('bodyweight-squat', [done, felt]));
+    expect(proposal).toMatchObject({ changes: true });
+    const taken: What = [
+      'dose-changed',
+      { itemId: 'item', amount: proposal?.amount, load: null, tempo: proposal?.tempo },
+    ];
+    const after = viewAt('bodyweight-squat', [done, felt, taken]);
+    expect(after.step?.lane.amount).toBe(proposal?.amount);
+    expect(proposalFor(after)).toMatchObject({ changes: false });
+  });
+});
+
+test('what is new, or another rung than last time, is told; the same at the same weight is not', () => {
+  const past = (id: string, kg: number | null) => ({
+    ...EMPTY,
+    sets: { [id]: [{ at: '2029-12-01', sets: [{ amount: 8, effort: 'medium' as const, clean: true, kg }] }] },
+  });
+  expect(sinceLastTime(viewAt('goblet-squat'))).toBe('new to this client');
+  expect(sinceLastTime(viewAt('goblet-squat', [], { record: past('bodyweight-squat', null) }))).toBe(
+    'last time bodyweight squat, now goblet squat',
+  );
+  const again = viewAt('bodyweight-squat', [], { record: past('bodyweight-squat', null) });
+  expect(sinceLastTime(again)).toBeNull();
 });

@@ -131,6 +131,12 @@ export function viewOf({ rules, clock, pageOf, ...parts }: LaneParts): LaneView 
   };
 }
 
+/** The first set to come of another line than the one in hand. */
+export function nextOther({ steps, step }: LaneView): RunStep | undefined {
+  const at = steps.findIndex((one) => one === step);
+  return steps.find((one, i) => i > at && isPending(one) && one.itemId !== step?.itemId);
+}
+
 /** What a list would show of a movement that is in none any more, because it was archived meanwhile. */
 const summaryOf = (page: MovementPage | undefined): MovementSummary | undefined =>
   page && { ...page.movement, level: page.level };
@@ -306,9 +312,15 @@ export interface Unanswered {
   name: string | null;
 }
 
+/** Preparing and easing off have no effort to speak of. */
+const isFelt = (movement: MovementSummary | undefined): boolean =>
+  movement?.role !== 'mobility' && movement?.role !== 'stretch';
+
 /** Sets whose effort is not known yet: those of the latest stay that has any. Both sides are asked for at once. */
 export function unanswered(view: LaneView): Unanswered | null {
-  const entry = view.lane.entries.findLast(({ sets }) => sets.some(({ effort }) => effort === null));
+  const entry = view.lane.entries.findLast(
+    ({ movementId, sets }) => isFelt(movementOf(view, movementId)) && sets.some(({ effort }) => effort === null),
+  );
   if (!entry) return null;
   const movement = movementOf(view, entry.movementId);
   if (progressOf(entry, movement?.sides ?? 'both').side === 'right') return null;
@@ -386,7 +398,7 @@ export function restOf(view: LaneView): { from: string; seconds: number } | null
   if (!entry || !last) return null;
   if (progressOf(entry, movementOf(view, entry.movementId)?.sides ?? 'both').side === 'right') return null;
   const timer = lane.timers.at(-1);
-  if (timer && timer.stoppedAt === null && timer.startedAt > last.at) return null;
+  if (timer && timer.stoppedAt === null && timer.entryId === view.entry?.id && timer.startedAt > last.at) return null;
   const planned = steps.find(({ itemId }) => itemId === entry.itemId)?.lane.rest;
   return { from: last.at, seconds: planned ?? DEFAULT_REST };
 }

@@ -1,6 +1,7 @@
 /** One movement at three levels for everybody, and one that anybody can do: for a class that shares a movement. */
 import { fallbackFor, threeLevels, type LevelClient } from '@waxwing/core/ladder';
 import { LadderMark } from '../words/ladder-mark';
+import { useState } from 'react';
 import { heldBack, swapTo, type LaneView } from './lane';
 import { Sheet } from '../shell/sheet';
 
@@ -13,7 +14,9 @@ export function LevelsSheet({
   view: LaneView;
   onClose: () => void;
 }) {
-  const { movement, catalog, kit } = view;
+  const { catalog, kit } = view;
+  // The movement that the sheet was opened for stays the middle of it, whatever is taken.
+  const [movement] = useState(view.movement);
   if (!movement) return null;
   const clients = views.map((one): LevelClient => ({
     clientId: one.client.id,

@@ -5,7 +5,7 @@ import { useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { movementQuery } from '../api/queries';
 import { timeWords } from '../words/dates';
-import { movementOf, type LaneView } from './lane';
+import type { KitPiece, Movement } from '@waxwing/core/movement';
 import { Sheet } from '../shell/sheet';
 import type { LiveSession } from './use-session';
 
@@ -21,19 +21,34 @@ const SMALL: readonly SessionEvent['type'][] = [
   'gone-to',
 ];
 
-export function LogSheet({ live, view, onClose }: { live: LiveSession; view: LaneView; onClose: () => void }) {
+interface Props {
+  live: LiveSession;
+  /** Whose sets can be put right and whom a note is about. */
+  client: { id: string; name: string };
+  /** What the loads of a set are looked up by. */
+  kitOf: (movementId: string) => Movement['kit'] | undefined;
+  kit: readonly KitPiece[];
+}
+
+export const LogSheet = ({ onClose, ...props }: Props & { onClose: () => void }) => (
+  <Sheet title="Log" onClose={onClose}>
+    <Log {...props} most={SHOWN} />
+  </Sheet>
+);
+
+export function Log({ live, client, kitOf, kit, most }: Props & { most?: number }) {
   const queries = useQueryClient();
   const find = (id: string) => queries.getQueryData(movementQuery(id).queryKey)?.movement;
   const { log } = live.state;
   const rows = log
     .filter(({ type }) => !SMALL.includes(type))
     .toReversed()
-    .slice(0, SHOWN);
+    .slice(0, most);
   const nameOf = (id: string) =>
     live.view.clients.length > 1 ? `${live.view.clients.find((one) => one.id === id)?.name.split(' ')[0] ?? ''}: ` : '';
   return (
-    <Sheet title="Log" onClose={onClose}>
-      <Note view={view} />
+    <>
+      <Note live={live} client={client} />
       <ul className="ruled mt-4">
         {rows.map((event) => (
           <li key={event.id} className="flex flex-wrap items-center gap-x-3 py-2">
@@ -42,32 +57,32 @@ export function LogSheet({ live, view, onClose }: { live: LiveSession; view: Lan
               {nameOf(event.clientId)}
               {describe(event, log, find)}
             </span>
-            {event.type === 'set-done' && event.clientId === view.client.id && <PutRight event={event} view={view} />}
+            {event.type === 'set-done' && <PutRight event={event} live={live} kitOf={kitOf} kit={kit} />}
             <button type="button" className="btn target" onClick={() => void live.takeBack([event])}>
               Take back<span className="sr-only"> {describe(event, log, find)}</span>
             </button>
           </li>
         ))}
       </ul>
-    </Sheet>
+    </>
   );
 }
 
 /** A few words, kept with the session. */
-function Note({ view }: { view: LaneView }) {
+function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
   const [text, write] = useState('');
   const save = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim() === '') return;
-    view.tap((record) => record('note-written', { text: text.trim() }));
+    void live.tap(client.id, (record) => record('note-written', { text: text.trim() }));
     write('');
   };
   return (
     <form className="flex gap-2" onSubmit={save}>
       <input
         className="input input-lg flex-1"
-        aria-label={`Note about ${view.client.name}`}
-        placeholder={`A note about ${view.client.name.split(' ')[0] ?? ''}`}
+        aria-label={`Note about ${client.name}`}
+        placeholder={`A note about ${client.name.split(' ')[0] ?? ''}`}
         maxLength={2000}
         value={text}
         onChange={(event) => write(event.target.value)}
@@ -80,15 +95,14 @@ function Note({ view }: { view: LaneView }) {
 }
 
 /** What a set really was: reps and load. The first numbers stay in the log. */
-export function PutRight({ event, view }: { event: EventOf<'set-done'>; view: LaneView }) {
-  const entry = view.lane.entries.find(({ id }) => id === event.data.entryId);
+function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: EventOf<'set-done'> }) {
+  const entry = live.state.lanes[event.clientId]?.entries.find(({ id }) => id === event.data.entryId);
   const set = entry?.sets.find(({ id }) => id === event.id);
-  const movement = entry && movementOf(view, entry.movementId);
-  const loads = movement ? loadsFor(movement.kit, view.studio.kit) : [];
+  const loads = loadsFor((entry && kitOf(entry.movementId)) ?? [], kit);
   if (!set) return null;
   const change = (to: { amount?: number; label?: string }) => {
     const load = loads.find(({ label }) => label === to.label);
-    view.tap((record) =>
+    void live.tap(event.clientId, (record) =>
       record('set-corrected', {
         setId: set.id,
         amount: to.amount ?? set.amount,

@@ -6,10 +6,21 @@ import { useEffect, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { FigurePlayer } from '../figures/player';
-import { adviceFor, cuesFor, entryFor, movementOf, sinceLastTime, swapTo, type LaneView } from './lane';
+import { adviceFor, cuesFor, entryFor, movementOf, nextOther, sinceLastTime, swapTo, type LaneView } from './lane';
 import { speak } from './sound';
 import { TeachFigure } from './teach-figure';
 import { Sheet } from '../shell/sheet';
+
+/** The movement that comes after the one in hand. */
+function NextName({ view }: { view: LaneView }) {
+  const next = nextOther(view);
+  if (!next) return null;
+  return (
+    <span className="quiet float-right max-w-72 truncate pl-4">
+      Next <span className="font-semibold">{movementOf(view, next.lane.movementId)?.name}</span>
+    </span>
+  );
+}
 
 export function NowPanel({ view }: { view: LaneView }) {
   const [now] = useState(() => new Date().toISOString());
@@ -79,6 +90,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
       {view.page && <TeachFigure movement={view.page.movement} />}
       <div className="min-w-0 flex-1">
         <p>
+          <NextName view={view} />
           <span className="font-bold">{view.page?.movement.name}</span>
           {shown && (
             <span className="quiet">

@@ -23,22 +23,26 @@ const REBUILT = 'index';
 /** A session that nobody came back to. */
 const FORGOTTEN_MS = 3 * 86_400_000;
 
-/** Puts down what is in the cache now. A device that will not store it goes on without. */
-export async function packUp(sessionId: string, queries: QueryClient): Promise<void> {
+/** Puts down what is in the cache now. False on a device that will not store it: a reload needs the server there. */
+export async function packUp(sessionId: string, queries: QueryClient): Promise<boolean> {
   const state = dehydrate(queries, {
-    shouldDehydrateQuery: ({ queryKey, state: { status } }) =>
-      status === 'success' && NEEDED.includes(String(queryKey[0])) && queryKey[1] !== REBUILT,
+    // What was read once is good, even if reading it again failed meanwhile.
+    shouldDehydrateQuery: ({ queryKey, state: { data } }) =>
+      data !== undefined && NEEDED.includes(String(queryKey[0])) && queryKey[1] !== REBUILT,
   });
-  for (const query of state.queries)
-    if (query.queryKey[0] === 'client')
-      query.state = { ...query.state, data: { ...(query.state.data as Client), healthNote: '' } };
+  for (const query of state.queries) {
+    const { data } = query.state;
+    const kept = query.queryKey[0] === 'client' ? { ...(data as Client), healthNote: '' } : data;
+    query.state = { ...query.state, data: kept, status: 'success', error: null };
+  }
   try {
     const db = await database();
     for (const { sessionId: id, savedAt } of await db.getAll('packs'))
       if (Date.now() - savedAt > FORGOTTEN_MS) await db.delete('packs', id);
     await db.put('packs', { sessionId, savedAt: Date.now(), state });
+    return true;
   } catch {
-    // Without storage a reload needs the server.
+    return false;
   }
 }
 

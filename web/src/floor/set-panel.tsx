@@ -1,5 +1,5 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
-import { loadsFor } from '@waxwing/core/dosage';
+import { loadsFor, type Load } from '@waxwing/core/dosage';
 import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/planning';
 import { clustersOf, progressOf, totalsOf, workedSeconds } from '@waxwing/core/session';
@@ -15,6 +15,20 @@ import { laneTimeKey, timerOf, timerSeconds, type LaneTime } from './lane-time';
 
 export const SetPanel = ({ view }: { view: LaneView }) =>
   view.movement ? <Sets view={view} movement={view.movement} /> : null;
+
+/** The loads next to the one in hand, which may be one that the kit does not have any more. */
+function neighboursOf(
+  load: Load | null,
+  loads: readonly Load[],
+): { lighter: Load | undefined; heavier: Load | undefined } {
+  const at = load ? loads.findIndex((other) => other.label === load.label && other.kg === load.kg) : -1;
+  if (at >= 0 || !load) return { lighter: at > 0 ? loads[at - 1] : undefined, heavier: loads[at + 1] };
+  const kg = load.kg ?? 0;
+  return {
+    lighter: loads.findLast((other) => other.kg !== null && other.kg < kg),
+    heavier: loads.find((other) => other.kg !== null && other.kg > kg),
+  };
+}
 
 const NOTHING_DONE = { done: 0, setNumber: 1 } as const;
 
@@ -34,11 +48,11 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
 
   const [typed, type] = useState<number | null>(null);
   const worked = useTimed((now) => (timer && mode === 'time' ? workedSeconds(timer, now) : null));
-  const amount = typed ?? (counted > 0 ? counted : (worked ?? dose?.amount ?? window.low));
+  // The other side does what the first one did.
+  const other = progress.side === 'right' ? entry?.sets.findLast((set) => set.side === 'left')?.amount : undefined;
+  const amount = typed ?? (counted > 0 ? counted : (worked ?? other ?? dose?.amount ?? window.low));
   const load = dose?.load ?? null;
-  const at = load ? loads.findIndex((other) => other.label === load.label && other.kg === load.kg) : -1;
-  const heavier = loads[at + 1];
-  const lighter = at > 0 ? loads[at - 1] : undefined;
+  const { lighter, heavier } = neighboursOf(load, loads);
   const by = mode === 'reps' ? 1 : 5;
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
   const side = progress.side === 'both' ? '' : `${label(progress.side)} side`;
@@ -81,7 +95,7 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
       <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1">
         <div className="min-w-0 flex-1">
           <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
-            Set {Math.min(progress.setNumber, Math.max(step?.of ?? 0, progress.setNumber))}{' '}
+            Set {step?.set ?? progress.setNumber}{' '}
             <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
             {side && <span className="ml-3">{side}</span>}
           </p>

@@ -3,7 +3,7 @@ import type { Client, ClientRecord, MovementPage } from '@waxwing/core/formats';
 import { buildCatalog } from '@waxwing/core/ladder';
 import { timerAt } from '@waxwing/core/session';
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import {
   clientQuery,
   figuresQuery,
@@ -48,20 +48,33 @@ function usePages({ view, state }: LiveSession): MovementPage[] {
   return useMemo(() => [...pages, ...neighbours], [pages, neighbours]);
 }
 
-/** Keeps what the session rests on, until it is over. */
-function usePacking({ view: { id }, state: { finishedAt } }: LiveSession, pages: readonly MovementPage[]): void {
+/** Keeps what the session rests on, until it is over. True once that and the application are on this device. */
+function usePacking({ view: { id }, state: { finishedAt } }: LiveSession, pages: readonly MovementPage[]): boolean {
   const queries = useQueryClient();
+  const [packed, setPacked] = useState(false);
   useEffect(() => {
     if (finishedAt !== null) {
       void throwAway(id);
       return undefined;
     }
-    const timer = setTimeout(() => void packUp(id, queries), SETTLED_MS);
+    const pack = async () => {
+      const kept = await packUp(id, queries);
+      // On a page that may not have one this never comes, and the floor does not say that it works alone.
+      await navigator.serviceWorker?.ready;
+      setPacked(kept && 'serviceWorker' in navigator);
+    };
+    const timer = setTimeout(() => void pack(), SETTLED_MS);
     return () => clearTimeout(timer);
   }, [id, finishedAt, queries, pages]);
+  return packed;
 }
 
-export function useLanes(live: LiveSession): { views: LaneView[] | undefined; error: Error | null } {
+export function useLanes(live: LiveSession): {
+  views: LaneView[] | undefined;
+  error: Error | null;
+  /** It works on without a server, even when the page is opened anew. */
+  packed: boolean;
+} {
   const { view, state, tap } = live;
   const clients = useQueries({
     queries: view.clients.map(({ id }) => ({ ...clientQuery(id), ...FOREVER })),
@@ -78,7 +91,7 @@ export function useLanes(live: LiveSession): { views: LaneView[] | undefined; er
   useQuery(figuresQuery);
   const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
   const pages = usePages(live);
-  usePacking(live, pages);
+  const packed = usePacking(live, pages);
   const clock = state.clocks.at(-1);
   const turn = useTimed((now) => (clock?.stoppedAt === null ? timerAt(clock, now).piece : -1));
 
@@ -106,5 +119,5 @@ export function useLanes(live: LiveSession): { views: LaneView[] | undefined; er
     return lanes.length === view.clients.length ? lanes : undefined;
   }, [view, state, tap, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn]);
   const error = clients.error ?? records.error ?? studioState.error ?? rulesState.error ?? movementsState.error;
-  return { views, error };
+  return { views, error, packed };
 }

@@ -3,16 +3,21 @@ import type { ClientRecord, SessionView } from '@waxwing/core/formats';
 import { PAIN_ADVICE, type Outcome } from '@waxwing/core/coaching';
 import { readiness, signWords } from '@waxwing/core/ladder';
 import { inWords, label, type Movement } from '@waxwing/core/movement';
-import { totalsOf, type Entry, type Lane, type SetRecord } from '@waxwing/core/session';
+import { movesOf, stepsOf, totalsOf, type Entry, type Lane, type SetRecord } from '@waxwing/core/session';
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { lazy, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { movementQuery, recordQuery } from '../api/queries';
+import { movementQuery, recordQuery, studioQuery } from '../api/queries';
+import { Log } from '../floor/log-sheet';
 import { outboxState, subscribeOutbox } from '../floor/outbox';
 import { useSession, type LiveSession } from '../floor/use-session';
+import { Sheet } from '../shell/sheet';
 import { Failed, Loading } from '../shell/states';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
+
+/** Charts come in a chunk of their own. */
+const OverWeeks = lazy(async () => ({ default: (await import('./over-weeks')).OverWeeks }));
 
 export function ReviewScreen() {
   const { sessionId = '' } = useParams();
@@ -39,6 +44,14 @@ function Review({ live }: { live: LiveSession }) {
             {state.finishedAt ? ` · ${minutesBetween(view.startedAt, state.finishedAt)} min` : ' · not finished'}
           </p>
         </div>
+        <nav aria-label="Sets as a file" className="flex gap-2">
+          <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
+            Sets as CSV
+          </a>
+          <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets`} download={`waxwing-sets-${view.id}.json`}>
+            JSON
+          </a>
+        </nav>
         {!state.finishedAt && (
           <Link className="btn btn-primary" to={`/floor/${view.id}`}>
             Back to the floor
@@ -46,17 +59,23 @@ function Review({ live }: { live: LiveSession }) {
         )}
       </header>
       {Object.values(state.lanes).map((lane) => (
-        <LaneReview key={lane.clientId} lane={lane} view={view} />
+        <LaneReview key={lane.clientId} lane={lane} view={view} live={live} />
       ))}
     </article>
   );
 }
 
-function LaneReview({ lane, view }: { lane: Lane; view: SessionView }) {
+function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live: LiveSession }) {
   const queries = useQueryClient();
-  const ids = [...new Set(lane.entries.map((entry) => entry.movementId))];
+  const planned = (view.programme?.plan.blocks ?? []).flatMap(({ items }) =>
+    items.flatMap(({ lanes }) => lanes.flatMap((one) => (one.clientId === lane.clientId ? [one.movementId] : []))),
+  );
+  const done = [...new Set(lane.entries.map((entry) => entry.movementId))];
+  const ids = [...new Set([...done, ...planned])];
   const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
   const { data: record } = useQuery({ ...recordQuery(lane.clientId), staleTime: 0 });
+  const { data: studio } = useQuery(studioQuery);
+  const [correcting, correct] = useState(false);
   // The record is the server's: it is asked again once this device has nothing left to send.
   useEffect(
     () =>
@@ -66,13 +85,12 @@ function LaneReview({ lane, view }: { lane: Lane; view: SessionView }) {
       }),
     [queries, lane.clientId],
   );
-  if (pages.some((page) => page.isPending)) return <Loading what="the movements" />;
+  const client = view.clients.find(({ id }) => id === lane.clientId);
+  if (pages.some((page) => page.isPending) || !client) return <Loading what="the movements" />;
   const find = (id: string) => pages.find((page) => page.data?.movement.id === id)?.data;
   return (
     <section className="mb-10">
-      {view.clients.length > 1 && (
-        <h2 className="mb-3 text-2xl">{view.clients.find((client) => client.id === lane.clientId)?.name}</h2>
-      )}
+      {view.clients.length > 1 && <h2 className="mb-3 text-2xl">{client.name}</h2>}
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[3fr_2fr]">
         <Part title="Done">
           {lane.entries.length === 0 && <p className="quiet">No movement was started.</p>}
@@ -81,18 +99,101 @@ function LaneReview({ lane, view }: { lane: Lane; view: SessionView }) {
               <EntryRow key={entry.id} entry={entry} movement={find(entry.movementId)?.movement} />
             ))}
           </ul>
+          <NotDone lane={lane} view={view} find={(id) => find(id)?.movement} />
+          <button type="button" className="btn btn-sm mt-3" onClick={() => correct(true)}>
+            Put the record right<span className="sr-only"> of {client.name}</span>
+          </button>
+          {correcting && (
+            <Sheet title={`Record of ${client.name}`} onClose={() => correct(false)}>
+              <Log live={live} client={client} kitOf={(id) => find(id)?.movement.kit} kit={studio?.kit ?? []} />
+            </Sheet>
+          )}
         </Part>
         <div className="space-y-8">
           <Pains lane={lane} />
+          <Moves lane={lane} nameOf={(id) => find(id)?.movement.name ?? label(id)} />
+          <Notes lane={lane} />
           <Part title="Seen and said">
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
           <Part title="Next time">
-            <NextTime ids={ids} lane={lane} find={find} record={record} />
+            <NextTime ids={done} lane={lane} find={find} record={record} />
           </Part>
         </div>
       </div>
+      {record && (
+        <OverWeeks
+          record={record}
+          clientId={lane.clientId}
+          movements={done.flatMap((id) => find(id)?.movement ?? [])}
+        />
+      )}
     </section>
+  );
+}
+
+/** What was planned and not done, or done in fewer sets, or left out. */
+function NotDone({ lane, view, find }: { lane: Lane; view: SessionView; find: (id: string) => Movement | undefined }) {
+  const steps = stepsOf(view.programme, lane, find);
+  const dropped = (view.programme?.plan.blocks ?? []).flatMap(({ items }) =>
+    items.flatMap(({ id, lanes }) => {
+      const own = lanes.find(({ clientId }) => clientId === lane.clientId);
+      return own && lane.course.dropped.includes(id) ? [{ itemId: id, movementId: own.movementId, open: null }] : [];
+    }),
+  );
+  const short = [...new Set(steps.map(({ itemId }) => itemId))].flatMap((itemId) => {
+    const own = steps.filter((step) => step.itemId === itemId);
+    const open = own.filter(({ state }) => state !== 'done').length;
+    return open > 0
+      ? [{ itemId, movementId: own[0]?.lane.movementId ?? '', open: `${open} of ${own.length} sets` }]
+      : [];
+  });
+  const rows = [...short, ...dropped];
+  if (rows.length === 0) return null;
+  return (
+    <div className="mt-4">
+      <h3 className="font-bold">Planned and not done</h3>
+      <ul>
+        {rows.map(({ itemId, movementId, open }) => (
+          <li key={itemId}>
+            {find(movementId)?.name ?? label(movementId)} <span className="quiet">· {open ?? 'dropped'}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** Rungs that were changed on the floor: the next plan goes on from there. */
+function Moves({ lane, nameOf }: { lane: Lane; nameOf: (id: string) => string }) {
+  const moves = movesOf(lane);
+  if (moves.length === 0) return null;
+  return (
+    <Part title="Rungs moved">
+      <ul className="ruled">
+        {moves.map(({ from, to, why, at }) => (
+          <li key={`${at} ${to}`} className="py-2">
+            {nameOf(from)} → <strong>{nameOf(to)}</strong>
+            {why && <span className="quiet"> · {why}</span>}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+function Notes({ lane }: { lane: Lane }) {
+  if (lane.notes.length === 0) return null;
+  return (
+    <Part title="Notes">
+      <ul className="ruled">
+        {lane.notes.map(({ id, text }) => (
+          <li key={id} className="py-2">
+            {text}
+          </li>
+        ))}
+      </ul>
+    </Part>
   );
 }
 
