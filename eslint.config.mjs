@@ -17,5 +17,5 @@ export default tseslint.config(
   { files: ['web/src/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   { files: ['scripts/**', '*.mjs', 'server/*.mjs'], languageOptions: { globals: globals.node } },
   // Its measurements in the page run there.
-  { files: ['scripts/bench.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
+  { files: ['scripts/bench*.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
 );

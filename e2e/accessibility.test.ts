@@ -72,7 +72,7 @@ for (const theme of ['waxwing', 'waxwing-dim']) {
     await page.getByRole('button', { name: 'Back rounds under load' }).click();
     await page.getByRole('alert').waitFor();
     expect.soft(await violations(page, 'wcag2aaa'), 'a stop').toEqual([]);
-    for (const sheet of ['Swap', 'Pain', 'Next']) {
+    for (const sheet of ['Swap', 'Pain', 'Next', 'Order of the session', 'Log', 'Sound', 'Keys', 'Emergency']) {
       await page.getByRole('button', { name: sheet, exact: true }).click();
       await page.getByRole('dialog').waitFor();
       expect.soft(await violations(page, 'wcag2aaa'), sheet).toEqual([]);
@@ -80,3 +80,17 @@ for (const theme of ['waxwing', 'waxwing-dim']) {
     }
   });
 }
+
+for (const theme of ['waxwing', 'waxwing-contrast'])
+  test(`the floor with four and a clock passes axe with AAA contrast in ${theme}`, async ({ page, studio }) => {
+    await page.addInitScript((name) => localStorage.setItem('waxwing-theme', name), theme);
+    const lines = ['hip-thrust', 'push-up', 'forearm-plank'].map((movementId) => ({ movementId, rest: 20 }));
+    const names = ['Osei Brandt', 'Ilka Varga', 'Dagny Holt'];
+    await studio.openPlan(page, names, [{ kind: 'circuit', workSeconds: 5, lines }]);
+    await page.getByRole('button', { name: 'Start the clock' }).click();
+    await page.getByRole('button', { name: /^Log \d/ }).waitFor();
+    expect.soft(await violations(page, 'wcag2aaa'), 'the change of stations').toEqual([]);
+    await page.getByRole('button', { name: 'Levels' }).click();
+    await page.getByRole('dialog').waitFor();
+    expect.soft(await violations(page, 'wcag2aaa'), 'three levels').toEqual([]);
+  });

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { expect, test, type Studio } from './studio.js';
 
@@ -18,67 +17,6 @@ async function stored(studio: Studio, page: Page): Promise<Stored[]> {
 
 const countOf = (events: readonly Stored[], type: string) => events.filter((event) => event.type === type).length;
 const save = (page: Page) => page.getByRole('status').filter({ hasText: /saved|kept|Saving/ });
-
-interface Line {
-  movementId: string;
-  sets?: number;
-  amount?: number;
-  rest?: number;
-}
-
-/** Keeps a plan and opens the floor with it. */
-async function openPlan(
-  studio: Studio,
-  page: Page,
-  names: readonly string[],
-  blocks: { kind: string; rounds?: number; workSeconds?: number; lines: Line[] }[],
-  minutes = 60,
-): Promise<string[]> {
-  const people = await Promise.all(names.map((name) => studio.clientId(name)));
-  const lane = (clientId: string, { movementId, sets = 2, amount = 8, rest = 30 }: Line) => ({
-    clientId,
-    movementId,
-    withId: null,
-    sets,
-    amount,
-    tempo: '2-0-1-0',
-    rest,
-    load: null,
-    why: '',
-  });
-  const plan = {
-    name: 'Tried',
-    clientIds: people,
-    minutes,
-    startsAt: null,
-    purpose: 'strength',
-    space: 'lane',
-    template: false,
-    note: '',
-    blocks: blocks.map(({ kind, rounds = 1, workSeconds = null, lines }) => ({
-      id: randomUUID(),
-      kind,
-      rounds,
-      workSeconds,
-      items: lines.map((line) => ({
-        id: randomUUID(),
-        locked: false,
-        tied: false,
-        lanes: people.map((id) => lane(id, line)),
-      })),
-    })),
-  };
-  const answer = await fetch(`${studio.address}/api/plans`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ plan }),
-  });
-  const { id } = (await answer.json()) as { id: string };
-  await page.goto(`${studio.address}/plan/${id}`);
-  await page.getByRole('button', { name: 'To the floor' }).click();
-  await page.getByRole('region', { name: 'Set' }).waitFor();
-  return people;
-}
 
 test('an hour with one client, by keyboard, with the network cut twice and the page opened anew without a server', async ({
   page,
@@ -142,7 +80,7 @@ test.describe('by touch on a tablet', () => {
     studio,
   }) => {
     const names = ['Osei Brandt', 'Ilka Varga', 'Rasmus Tolle', 'Dagny Holt'];
-    const people = await openPlan(studio, page, names, [
+    const people = await studio.openPlan(page, names, [
       { kind: 'strength', lines: [{ movementId: 'goblet-squat', sets: 1 }] },
       {
         kind: 'circuit',
@@ -203,8 +141,7 @@ test.describe('by touch on a tablet', () => {
     page,
     studio,
   }) => {
-    await openPlan(
-      studio,
+    await studio.openPlan(
       page,
       ['Osei Brandt', 'Ilka Varga', 'Joaquim Peel'],
       [
@@ -256,7 +193,7 @@ test('the order can be changed on the way, time that runs out names what to drop
   studio,
 }) => {
   const lines = ['goblet-squat', 'push-up', 'glute-bridge'].map((movementId) => ({ movementId, sets: 3 }));
-  await openPlan(studio, page, ['Dagny Holt'], [{ kind: 'strength', lines }], 5);
+  await studio.openPlan(page, ['Dagny Holt'], [{ kind: 'strength', lines }], 5);
   const now = page.getByRole('region', { name: 'Now' });
   const set = page.getByRole('region', { name: 'Set' });
   await expect(page.getByRole('button', { name: /min over/ })).toBeVisible();

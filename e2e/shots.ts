@@ -80,11 +80,6 @@ test('the floor and the review', async ({ page, studio }) => {
   await page.getByRole('button', { name: 'Knees cave in' }).click();
   await page.getByRole('button', { name: 'Fixed' }).waitFor();
   await shoot(page, 'floor-correct');
-  await page.getByRole('button', { name: 'Demonstrate' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Bottom' }).click();
-  await page.locator('.figure .mark circle').first().waitFor();
-  await shoot(page, 'demonstrate');
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'No change' }).click();
   await page.getByRole('button', { name: 'Fixed' }).click();
   await done.click();
@@ -103,6 +98,20 @@ test('the floor and the review', async ({ page, studio }) => {
     .first()
     .waitFor();
   await shoot(page, 'review');
+});
+
+test('the floor with four, at stations', async ({ page, studio }) => {
+  const names = ['Osei Brandt', 'Ilka Varga', 'Rasmus Tolle', 'Dagny Holt'];
+  const lines = ['hip-thrust', 'push-up', 'forearm-plank', 'two-hand-swing'].map((movementId) => ({
+    movementId,
+    amount: 10,
+    rest: 20,
+  }));
+  await studio.openPlan(page, names, [{ kind: 'circuit', rounds: 2, workSeconds: 5, lines }]);
+  await page.getByRole('button', { name: 'Start the clock' }).click();
+  // The change of stations, with what is to be logged.
+  await page.getByRole('button', { name: /^Log \d/ }).waitFor();
+  await shoot(page, 'floor-four');
 });
 
 test('the floor in the dim theme, at a stop', async ({ page, studio }) => {

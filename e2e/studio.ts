@@ -1,5 +1,6 @@
 /** The built application, really served, on a port and a folder of its own; it can be stopped and started again in the middle of a test. */
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -61,6 +62,26 @@ export class Studio {
     await page.getByRole('button', { name: /done$/ }).waitFor();
   }
 
+  /** Keeps a plan and opens the floor with it. @returns the ids of its clients */
+  async openPlan(
+    page: Page,
+    names: readonly string[],
+    blocks: readonly PlannedBlock[],
+    minutes = 60,
+  ): Promise<string[]> {
+    const people = await Promise.all(names.map((name) => this.clientId(name)));
+    const answer = await fetch(`${this.address}/api/plans`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ plan: planOf(people, blocks, minutes) }),
+    });
+    const { id } = (await answer.json()) as { id: string };
+    await page.goto(`${this.address}/plan/${id}`);
+    await page.getByRole('button', { name: 'To the floor' }).click();
+    await page.getByRole('region', { name: 'Set' }).waitFor();
+    return people;
+  }
+
   /** Has a session suggested for some people and opens it. @returns the address of the plan */
   async plan(page: Page, names: readonly string[], minutes: number): Promise<string> {
     await page.goto(`${this.address}/plan/new`);
@@ -70,6 +91,57 @@ export class Studio {
     await page.getByRole('region', { name: 'Tape' }).waitFor();
     return page.url();
   }
+}
+
+interface Line {
+  movementId: string;
+  sets?: number;
+  amount?: number;
+  rest?: number;
+}
+
+export interface PlannedBlock {
+  kind: string;
+  rounds?: number;
+  workSeconds?: number;
+  lines: Line[];
+}
+
+/** A plan in which everybody does the same. */
+function planOf(people: readonly string[], blocks: readonly PlannedBlock[], minutes: number) {
+  const lane = (clientId: string, { movementId, sets = 2, amount = 8, rest = 30 }: Line) => ({
+    clientId,
+    movementId,
+    withId: null,
+    sets,
+    amount,
+    tempo: '2-0-1-0',
+    rest,
+    load: null,
+    why: '',
+  });
+  return {
+    name: 'Tried',
+    clientIds: people,
+    minutes,
+    startsAt: null,
+    purpose: 'strength',
+    space: 'lane',
+    template: false,
+    note: '',
+    blocks: blocks.map(({ kind, rounds = 1, workSeconds = null, lines }) => ({
+      id: randomUUID(),
+      kind,
+      rounds,
+      workSeconds,
+      items: lines.map((line) => ({
+        id: randomUUID(),
+        locked: false,
+        tied: false,
+        lanes: people.map((id) => lane(id, line)),
+      })),
+    })),
+  };
 }
 
 /** Types into the search of the floor. */

@@ -131,7 +131,7 @@ export function timerDrift() {
 }
 
 /**
- * A session of four people and three hours on a demo server.
+ * A session of four people and three hours on a demo server, or an empty one.
  * @param {string} address
  * @param {number} size how many events
  */
@@ -225,9 +225,9 @@ export async function taps(page) {
       .catch(() => undefined);
     const sheet = page.getByRole('dialog', { name: 'Next movement' });
     const where = (await sheet.isVisible()) ? sheet : page;
-    await where.getByRole('searchbox', { name: 'Find a movement' }).fill('bodyweight squat');
+    await where.getByRole('searchbox', { name: 'Find a movement' }).fill('glute bridge');
     await where
-      .getByRole('button', { name: /^Bodyweight squat/ })
+      .getByRole('button', { name: /^Glute bridge/ })
       .first()
       .click();
     await page.getByRole('button', { name: 'Tempo' }).click();

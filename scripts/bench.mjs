@@ -446,6 +446,7 @@ await inFolder(async (folder) => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     const id = await longSession(address, 5_000);
     row('a session of 5,000 events and four clients opens', median(await openings(page, address, id)), 'ms', 500);
+    await page.goto(`${address}/floor/${await longSession(address, 0)}`);
     row('a tap until it shows, four lanes and timers, p95', p95(await taps(page)), 'ms', 50);
     await browser.close();
   }

@@ -221,8 +221,8 @@ describe('sessions', () => {
     expect((await send().expect(200)).body).toEqual({ stored: 1, known: 0 });
     expect((await send().expect(200)).body).toEqual({ stored: 0, known: 1 });
     await server.restart();
-    const { state } = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
-    expect(state.log).toEqual([event]);
+    const { events } = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
+    expect(events).toEqual([event]);
   }, 30_000);
 
   test('start once for one id, and only with clients of the studio and a clock that is near', async () => {

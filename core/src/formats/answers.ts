@@ -113,7 +113,7 @@ export interface SessionView extends SessionSummary {
   events: SessionEvent[];
   /** Place of the latest event in the store: what comes later has a higher one. */
   place: number;
-  state: SessionState;
+  state: Omit<SessionState, 'log'>;
 }
 
 /** Events that came after a place. */

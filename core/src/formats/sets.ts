@@ -27,7 +27,7 @@ export interface SetRow {
 
 /** The sets of a session, in the order of time. */
 export function setRows(
-  { lanes }: SessionState,
+  { lanes }: Pick<SessionState, 'lanes'>,
   sessionId: string,
   nameOf: (clientId: string) => string,
   find: FindMovement,

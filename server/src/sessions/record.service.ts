@@ -1,6 +1,5 @@
 /** What all sessions teach about one client: trials, sets by movement, how often a fault shows. Other clients' trials go out without their names. */
 import { Injectable } from '@nestjs/common';
-import { InjectRepository } from '@nestjs/typeorm';
 import type { ClientRecord } from '@waxwing/core/formats';
 import {
   faultLoadOf,
@@ -14,15 +13,14 @@ import {
   type SessionEvent,
   type SessionState,
 } from '@waxwing/core/session';
-import { Repository } from 'typeorm';
+import { DataSource } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
 import { LibraryService } from '../movements/library.service.js';
-import { EventEntity } from './session.entities.js';
 
 @Injectable()
 export class RecordService {
   constructor(
-    @InjectRepository(EventEntity) private readonly events: Repository<EventEntity>,
+    private readonly database: DataSource,
     private readonly clients: ClientsService,
     private readonly library: LibraryService,
   ) {}
@@ -50,13 +48,30 @@ export class RecordService {
     return record;
   }
 
+  /** All sessions folded, as long as no event was added or taken away: the record of each client rests on the same. */
+  private folded: { stamp: string; states: SessionState[] } | undefined;
+
   /** Every session folded, earliest first. */
   private async states(): Promise<SessionState[]> {
+    const [row] = await this.database.query<{ stamp: string }[]>(
+      `SELECT count(*) || ' ' || ifnull(max(rowid), 0) || ' ' || ifnull(max(receivedAt), '') AS stamp FROM events`,
+    );
+    const stamp = row?.stamp ?? '';
+    if (this.folded?.stamp !== stamp) this.folded = { stamp, states: await this.foldAll() };
+    return this.folded.states;
+  }
+
+  private async foldAll(): Promise<SessionState[]> {
     const bySession = new Map<string, SessionEvent[]>();
-    for (const { sessionId, document } of await this.events.find()) {
+    // Read past the entities, which would take longer than everything else.
+    const rows = await this.database.query<{ sessionId: string; document: string }[]>(
+      'SELECT sessionId, document FROM events',
+    );
+    for (const { sessionId, document } of rows) {
+      const event = JSON.parse(document) as SessionEvent;
       const known = bySession.get(sessionId);
-      if (known) known.push(document);
-      else bySession.set(sessionId, [document]);
+      if (known) known.push(event);
+      else bySession.set(sessionId, [event]);
     }
     return [...bySession.values()]
       .map((events) => fold(events, [...new Set(events.map((event) => event.clientId))]))

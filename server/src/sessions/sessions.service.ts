@@ -6,7 +6,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { planWith, type LaterEvents, type SessionSummary, type SessionView } from '@waxwing/core/formats';
 import { rotationsOf } from '@waxwing/core/planning';
-import { believable, checkEvent, fold, type Programme, type SessionEvent } from '@waxwing/core/session';
+import { believable, byClock, checkEvent, fold, type Programme, type SessionEvent } from '@waxwing/core/session';
 import type { Problem } from '@waxwing/core/movement';
 import { DataSource, In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
@@ -29,7 +29,6 @@ const summaryOf = ({ id, startedAt, finishedAt, clients }: SessionEntity): Sessi
 export class SessionsService {
   constructor(
     @InjectRepository(SessionEntity) private readonly sessions: Repository<SessionEntity>,
-    @InjectRepository(EventEntity) private readonly events: Repository<EventEntity>,
     private readonly database: DataSource,
     private readonly library: LibraryService,
   ) {}
@@ -103,32 +102,29 @@ export class SessionsService {
   /** @throws 404 */
   async read(id: string): Promise<SessionView> {
     const session = await this.session(id);
-    const rows = await this.events.find({ where: { sessionId: id }, order: { counter: 'ASC', id: 'ASC' } });
-    const events = rows.map((row) => row.document);
+    const { events, place } = await this.eventsAfter(id, 0);
+    events.sort(byClock);
+    const { log: _, ...state } = fold(
+      events,
+      session.clients.map((client) => client.id),
+    );
     return {
       ...summaryOf(session),
       programme: session.programme,
       events,
-      place: await this.placeOf(id),
-      state: fold(
-        events,
-        session.clients.map((client) => client.id),
-      ),
+      place,
+      state,
     };
   }
 
-  /** Place of the latest event of a session. Places are the row numbers of the store, which only ever go up. */
-  private async placeOf(id: string): Promise<number> {
-    const [row] = await this.database.query<{ place: number | null }[]>(
-      'SELECT max(rowid) AS place FROM events WHERE sessionId = ?',
-      [id],
-    );
-    return row?.place ?? 0;
-  }
-
-  /** What came after a place, in the order in which it came. @throws 404 */
+  /** What came after a place, in the order in which it came. Places are the row numbers of the store, which only ever go up. @throws 404 */
   async later(id: string, after: number): Promise<LaterEvents> {
     await this.session(id);
+    return this.eventsAfter(id, after);
+  }
+
+  /** Read past the entities: a long session has thousands of events. */
+  private async eventsAfter(id: string, after: number): Promise<LaterEvents> {
     const rows = await this.database.query<{ place: number; document: string }[]>(
       'SELECT rowid AS place, document FROM events WHERE sessionId = ? AND rowid > ? ORDER BY rowid',
       [id, after],

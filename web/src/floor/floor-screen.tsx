@@ -1,7 +1,9 @@
 /** The floor, live: one to four clients, each with what to say now, the set in hand, the faults to watch for, and the way easier or harder. */
-import { useQueryClient } from '@tanstack/react-query';
+import type { SessionSummary } from '@waxwing/core/formats';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { Failed, Loading } from '../shell/states';
 import { ActionBar } from './action-bar';
 import { BlockClock } from './block-clock';
@@ -22,6 +24,19 @@ export function FloorScreen() {
   const { sessionId = '' } = useParams();
   const queries = useQueryClient();
   const { live, error, refetch } = useSession(sessionId);
+  // What every session rests on is fetched beside it, and not after it.
+  useQuery(movementsQuery);
+  useQuery(studioQuery);
+  useQuery(houseRulesQuery);
+  useEffect(() => {
+    // Who takes part is known before the session is here, when it was chosen from a list.
+    const lists = queries.getQueriesData<SessionSummary[]>({ queryKey: ['sessions'] });
+    const clients = lists.flatMap(([, list]) => list ?? []).find(({ id }) => id === sessionId)?.clients ?? [];
+    for (const { id } of clients) {
+      void queries.prefetchQuery(clientQuery(id));
+      void queries.prefetchQuery(recordQuery(id));
+    }
+  }, [sessionId, queries]);
   const [looked, setLooked] = useState(false);
   const away = error !== null && !live;
   // The server is away: what was put down when the session was opened is enough to go on.

@@ -119,7 +119,7 @@ function LaneCard({
           ) : (
             word && <Icon aria-hidden size={18} fill={phase === 'rest' ? 'none' : 'currentColor'} />
           )}
-          <span className="text-xl">{stop ? 'Stop' : word}</span>
+          <span className="text-xl max-sm:sr-only">{stop ? 'Stop' : word}</span>
           {words}
         </span>
       </span>

@@ -112,7 +112,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
             <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
               <ChevronRight aria-hidden />
             </button>
-            <p className="quiet min-w-0 flex-1 text-lg leading-tight">
+            <p className="quiet min-w-0 flex-1 text-lg leading-tight max-sm:order-last max-sm:basis-full">
               {FOCUS_WORDS[shown.cue.focus]} words
               {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
             </p>

@@ -107,14 +107,16 @@ export function onTapsElsewhere(heard: (events: SessionEvent[]) => void): () => 
 
 /**
  * Writes the events of one tap to this device, all or none; the promise resolves when they cannot be lost any more. Sending follows on its own.
+ * @param safe called as soon as that is so, before anything else is done
  * Where the device will not write, they are held in memory and sent all the same, and the state says so.
  */
-export async function keep(events: readonly SessionEvent[]): Promise<void> {
+export async function keep(events: readonly SessionEvent[], safe: () => void = () => undefined): Promise<void> {
   try {
     await write(events.map((event) => ({ event, fate: 'waiting' })));
   } catch {
     for (const event of events) unwritten.set(event.id, { event, fate: 'waiting' });
   }
+  safe();
   channel?.postMessage(events);
   await tell(state.reachable);
   void flushOutbox();

@@ -85,8 +85,7 @@ export function useSession(sessionId: string): {
         events.push({ id, sessionId, clientId, counter: counter.current, at, type, data } as SessionEvent);
         return id;
       });
-      await keep(events);
-      setHere((known = []) => [...known, ...events]);
+      await keep(events, () => setHere((known = []) => [...known, ...events]));
     },
     [sessionId, state?.counter],
   );
