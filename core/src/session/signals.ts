@@ -34,7 +34,7 @@ export function signalsOf({ work, rest, count }: Pick<Timer, 'work' | 'rest' | '
     signals.push(...countdown(from, end), { at: end, kind: 'end' });
     if (rest > 0 && piece < count - 1) signals.push(...countdown(end, end + rest * 1000));
   }
-  return signals;
+  return signals.sort((a, b) => a.at - b.at);
 }
 
 /** The signals of a rest of whole seconds: counted down, and its end. */
@@ -42,10 +42,6 @@ export const restSignals = (seconds: number): Signal[] => [
   ...countdown(0, seconds * 1000),
   { at: seconds * 1000, kind: 'begin' },
 ];
-
-/** The signals after `from` and up to `to`, in milliseconds from the start. */
-export const between = (signals: readonly Signal[], from: number, to: number): Signal[] =>
-  signals.filter(({ at }) => at > from && at <= to);
 
 export const TEMPO_PHASES = ['lower', 'hold', 'rise', 'top'] as const;
 export type TempoPhase = (typeof TEMPO_PHASES)[number];

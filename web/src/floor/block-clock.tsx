@@ -1,7 +1,7 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
 import { isPending, progressOf, timerAt, type RunStep, type Timer } from '@waxwing/core/session';
 import { label } from '@waxwing/core/movement';
-import { Circle, Square } from 'lucide-react';
+import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { clockWords, useTimed } from './clock';
@@ -19,8 +19,9 @@ interface Props {
 export function BlockClock({ live, views, view }: Props) {
   const clock = live.state.clocks.at(-1);
   const running = clock?.stoppedAt === null ? clock : undefined;
-  useClockSounds(running);
-  if (running) return <Running clock={running} live={live} views={views} />;
+  const sided = views.filter((one) => one.step?.block?.id === running?.blockId && one.movement?.sides === 'each');
+  useClockSounds(running, sided.length > 0);
+  if (running) return <Running clock={running} live={live} views={views} sided={sided} />;
   const block = view.step?.block;
   if (block?.kind !== 'circuit' || block.workSeconds === null) return null;
   return <Start blockId={block.id} work={block.workSeconds} live={live} views={views} />;
@@ -60,10 +61,22 @@ function Start({
   );
 }
 
-function Running({ clock, live, views }: { clock: Timer; live: LiveSession; views: readonly LaneView[] }) {
-  const [phase, pieceText, words, running] = useTimed((now) => {
+function Running({
+  clock,
+  live,
+  views,
+  sided,
+}: {
+  clock: Timer;
+  live: LiveSession;
+  views: readonly LaneView[];
+  /** Who does one side, then the other in this turn. */
+  sided: readonly LaneView[];
+}) {
+  const [phase, pieceText, words, running, half] = useTimed((now) => {
     const state = timerAt(clock, now);
-    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}`;
+    const late = state.phase === 'work' && state.left <= clock.work * 500;
+    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}|${late ? 'late' : ''}`;
   }).split('|');
   const piece = Number(pieceText);
   const { blockId } = clock;
@@ -109,6 +122,12 @@ function Running({ clock, live, views }: { clock: Timer; live: LiveSession; view
             {name} → {to}
           </span>
         ))}
+        {phase === 'work' && sided.length > 0 && (
+          <span className="inline-flex items-center gap-2">
+            <ArrowLeftRight aria-hidden />
+            {sided.map(({ client }) => client.name.split(' ')[0]).join(', ')}: {half ? 'right side' : 'left side'}
+          </span>
+        )}
       </p>
       {open.length > 0 && (
         <button type="button" className="btn btn-primary target" onClick={logAll}>

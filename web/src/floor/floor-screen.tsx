@@ -77,7 +77,7 @@ function Floor({ live }: { live: LiveSession }) {
 
 /** The sounds of a lane that has no card. */
 function LaneSound({ view }: { view: LaneView }) {
-  useLaneSounds(view, 0, false);
+  useLaneSounds(view, 0);
   return null;
 }
 
@@ -93,7 +93,7 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
   const stay = `${movement?.id ?? ''} ${step?.itemId ?? entry?.id ?? ''}`;
   return (
     <>
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div className={`min-h-0 flex-1 overflow-y-auto ${views.length > 1 ? 'many' : ''}`}>
         {!movement ? (
           <>
             {view.steps.length > 0 && <AllDone view={view} />}

@@ -88,7 +88,7 @@ function LaneCard({
   onChoose: () => void;
 }) {
   const { phase, words } = JSON.parse(useTimed((now) => laneTimeKey(view, now))) as LaneTime;
-  useLaneSounds(view, index, false);
+  useLaneSounds(view, index);
   const { client, movement, step, waits } = view;
   const stop = movement !== undefined && view.hurt.includes(movement.id);
   const { word, Icon } = PHASES[phase];

@@ -40,7 +40,6 @@ import {
   likelyFault,
   openFaults,
   progressOf,
-  stepNext,
   stepNow,
   stepsOf,
   type Entry,
@@ -83,7 +82,6 @@ export interface LaneView extends Omit<LaneParts, 'rules' | 'clock' | 'pageOf'> 
   steps: readonly RunStep[];
   /** The set in hand. */
   step: RunStep | undefined;
-  next: RunStep | undefined;
   /** The clock has no place for this client in this turn. */
   waits: boolean;
   /** The movement in hand, in short and whole. */
@@ -119,7 +117,6 @@ export function viewOf({ rules, clock, pageOf, ...parts }: LaneParts): LaneView 
     ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, day),
     steps,
     step,
-    next: stepNext(steps),
     waits: clock !== null && !step && steps.some((one) => one.block?.id === clock.blockId && isPending(one)),
     movement: movementId === undefined ? undefined : find(movementId),
     page: whole && { ...whole, movement: underRules(whole.movement, withSeen(tags, whole.movement, entry)) },

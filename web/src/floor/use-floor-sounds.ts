@@ -10,26 +10,26 @@ import { schedule, useSound } from './sound';
 const PITCHES = [1, 1.122, 1.26, 1.414];
 
 /** For one lane: what was scheduled is laid out anew whenever its timer or its rest is another. */
-export function useLaneSounds(view: LaneView, index: number, silent: boolean): void {
+export function useLaneSounds(view: LaneView, index: number): void {
   const { muted, volume } = useSound();
   const timer = timerOf(view);
   const rest = timer ? null : view.lane.entries.flatMap(({ sets }) => sets).at(-1)?.id;
   const state = `${timer?.id ?? ''} ${timer?.pauses.length ?? 0} ${timer?.pauses.at(-1)?.to ?? ''} ${rest ?? ''}`;
   useEffect(() => {
-    const sounds = silent || muted ? null : soundsOf(view, floorClock.now());
+    const sounds = muted ? null : soundsOf(view, floorClock.now());
     return sounds ? schedule(sounds.signals, sounds.start, PITCHES[index] ?? 1, volume) : undefined;
     // The rest of the view changes with every tap, and what sounds must not begin anew with it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [state, index, silent, muted, volume]);
+  }, [state, index, muted, volume]);
 }
 
-/** For the clock of a block. */
-export function useClockSounds(clock: Timer | undefined): void {
+/** For the clock of a block. `halves`: somebody works one side, then the other. */
+export function useClockSounds(clock: Timer | undefined, halves: boolean): void {
   const { muted, volume } = useSound();
   useEffect(() => {
     if (!clock || muted) return undefined;
     const now = floorClock.now();
     if (clock.stoppedAt !== null || !timerAt(clock, now).running) return undefined;
-    return schedule(signalsOf(clock), now - elapsedOf(clock, now), 1, volume);
-  }, [clock, muted, volume]);
+    return schedule(signalsOf(clock, halves), now - elapsedOf(clock, now), 1, volume);
+  }, [clock, halves, muted, volume]);
 }
