@@ -1,7 +1,6 @@
 /** The head of the floor: how long it has run and what is left of it, whom to watch first, whether all is saved, and the sheets that are for everybody. */
 import type { Attention } from '@waxwing/core/coaching';
 import { VIEW_WORDS } from '@waxwing/core/movement';
-import { secondsLeft, spanned } from '@waxwing/core/session';
 import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
@@ -9,6 +8,7 @@ import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
 import { movementOf, type LaneView } from './lane';
+import { leftOf, minutesOver, ranFor } from './minutes';
 import { LogSheet } from './log-sheet';
 import { exportOf, outboxState, sendRefusedAgain, subscribeOutbox } from './outbox';
 import { RunSheet } from './run-sheet';
@@ -108,12 +108,6 @@ function HeadButton({
   );
 }
 
-/** Milliseconds that a session has run by `now`, breaks left out. */
-export function ranFor({ view, state }: LiveSession, now: number): number {
-  const end = state.finishedAt ? Date.parse(state.finishedAt) : now;
-  return Math.max(0, end - Date.parse(view.startedAt) - spanned(state.breaks, end));
-}
-
 /** Minutes since the start, computed from the times themselves; with a plan, out of how many. */
 function Elapsed({ live }: { live: LiveSession }) {
   const seconds = useTimed((now) => Math.floor(ranFor(live, now) / 1000));
@@ -149,18 +143,6 @@ function Elapsed({ live }: { live: LiveSession }) {
     </p>
   );
 }
-
-/** Whole minutes over the plan, by what is still to do; 0 when it fits or there is no plan. */
-export function minutesOver(live: LiveSession, views: readonly LaneView[], now: number): number {
-  const { programme } = live.view;
-  if (!programme) return 0;
-  const seconds = ranFor(live, now) / 1000 + leftOf(views) - programme.plan.minutes * 60;
-  return Math.max(0, Math.round(seconds / 60));
-}
-
-/** Seconds that the longest lane has still to do. */
-export const leftOf = (views: readonly LaneView[]): number =>
-  Math.max(0, ...views.map((view) => secondsLeft(view.steps, (id) => movementOf(view, id))));
 
 function Left({ live, views, onOpen }: { live: LiveSession; views: readonly LaneView[]; onOpen: () => void }) {
   const left = Math.round(leftOf(views) / 60);

@@ -71,13 +71,17 @@ async function all(fate: Fate): Promise<Stored[]> {
 async function tell(reachable: boolean): Promise<void> {
   const [waiting, refused] = await Promise.all([all('waiting'), all('refused')]);
   const held = [...unwritten.values()].filter(({ fate }) => fate !== 'sent').length;
-  state = {
+  setState({
     waiting: waiting.length,
     unwritten: held,
     refused: refused.length,
     why: refused[0]?.why ?? null,
     reachable,
-  };
+  });
+}
+
+function setState(next: OutboxState): void {
+  state = next;
   for (const listener of listeners) listener();
 }
 
@@ -111,6 +115,8 @@ export function onTapsElsewhere(heard: (events: SessionEvent[]) => void): () => 
  * Where the device will not write, they are held in memory and sent all the same, and the state says so.
  */
 export async function keep(events: readonly SessionEvent[], safe: () => void = () => undefined): Promise<void> {
+  // Never says that all is saved while a tap is on its way.
+  setState({ ...state, waiting: state.waiting + events.length });
   try {
     await write(events.map((event) => ({ event, fate: 'waiting' })));
   } catch {

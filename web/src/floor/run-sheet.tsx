@@ -6,8 +6,8 @@ import { useState } from 'react';
 import { ChooseMovement } from './choose-movement';
 import { useTimed } from './clock';
 import { doseWords } from './dose-words';
-import { leftOf, minutesOver } from './floor-header';
 import { movementOf, type LaneView } from './lane';
+import { leftOf, minutesOver } from './minutes';
 import { Sheet } from '../shell/sheet';
 import type { LiveSession } from './use-session';
 

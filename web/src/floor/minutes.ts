@@ -1,0 +1,22 @@
+/** How long a session has run, what is left to do, and by how much that is too much. */
+import { secondsLeft, spanned } from '@waxwing/core/session';
+import { movementOf, type LaneView } from './lane';
+import type { LiveSession } from './use-session';
+
+/** Milliseconds that a session has run by `now`, breaks left out. */
+export function ranFor({ view, state }: LiveSession, now: number): number {
+  const end = state.finishedAt ? Date.parse(state.finishedAt) : now;
+  return Math.max(0, end - Date.parse(view.startedAt) - spanned(state.breaks, end));
+}
+
+/** Seconds that the longest lane has still to do. */
+export const leftOf = (views: readonly LaneView[]): number =>
+  Math.max(0, ...views.map((view) => secondsLeft(view.steps, (id) => movementOf(view, id))));
+
+/** Whole minutes over the plan, by what is still to do; 0 when it fits or there is no plan. */
+export function minutesOver(live: LiveSession, views: readonly LaneView[], now: number): number {
+  const { programme } = live.view;
+  if (!programme) return 0;
+  const seconds = ranFor(live, now) / 1000 + leftOf(views) - programme.plan.minutes * 60;
+  return Math.max(0, Math.round(seconds / 60));
+}
