@@ -77,3 +77,16 @@ test('addresses that lead nowhere, and a server that is away, are told plainly',
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Review' })).toBeVisible();
 });
+
+test('no screen breaks the content policy or says anything in the console', async ({ page, studio }) => {
+  const said: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && said.push(message.text()));
+  page.on('pageerror', (error) => said.push(error.message));
+  for (const path of ['/library', '/library/goblet-squat', '/people', '/plan/new', '/floor', '/review', '/studio']) {
+    await page.goto(`${studio.address}${path}`);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    await expect(page.getByText(/^Fetching/)).toHaveCount(0);
+  }
+  await studio.openFloor(page, 'Tove Lindqvist', 'Goblet squat');
+  expect(said).toEqual([]);
+});

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test, type Studio } from './studio.js';
+import { expect, find, test, type Studio } from './studio.js';
 
 interface Stored {
   type: string;
@@ -55,6 +55,10 @@ test('an hour with one client, by keyboard, with the network cut twice and the p
   const seen = await set.getByText(/^Set \d/).innerText();
   await page.reload();
   await expect(set.getByText(/^Set \d/)).toHaveText(seen, { timeout: 30_000 });
+  await page.keyboard.press('m');
+  await find(page, 'glute bridge');
+  await expect(page.getByRole('button', { name: /^Glute bridge/ }).first()).toBeVisible();
+  await page.keyboard.press('Escape');
   await doSets(2);
   await studio.start();
   await expect(save(page)).toHaveText('All saved', { timeout: 30_000 });
@@ -222,6 +226,7 @@ test('the order can be changed on the way, time that runs out names what to drop
   await page.keyboard.press('l');
   const log = page.getByRole('dialog', { name: 'Log' });
   await log.getByLabel('Reps or seconds of this set').fill('5');
+  await page.keyboard.press('Enter');
   await expect(log.getByText('set corrected: 5').first()).toBeVisible();
   await log.getByLabel(/^Note about/).fill('asked about the harbour race');
   await log.getByRole('button', { name: 'Note', exact: true }).click();
@@ -233,7 +238,7 @@ test('the order can be changed on the way, time that runs out names what to drop
 
   // A fault that has no button is found by how it looks; what is no fault becomes a note.
   await page.keyboard.press('/');
-  await page.keyboard.type('sag');
+  await page.keyboard.type('hips sinck');
   await page
     .getByRole('button', { name: /Hips sag/ })
     .first()

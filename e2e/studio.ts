@@ -6,6 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base, type Page } from '@playwright/test';
+import { emptyPlan } from '@waxwing/core/planning';
 
 const MAIN = join(import.meta.dirname, '../server/bundle/main.js');
 
@@ -121,14 +122,8 @@ function planOf(people: readonly string[], blocks: readonly PlannedBlock[], minu
     why: '',
   });
   return {
+    ...emptyPlan(people, minutes),
     name: 'Tried',
-    clientIds: people,
-    minutes,
-    startsAt: null,
-    purpose: 'strength',
-    space: 'lane',
-    template: false,
-    note: '',
     blocks: blocks.map(({ kind, rounds = 1, workSeconds = null, lines }) => ({
       id: randomUUID(),
       kind,

@@ -9,10 +9,11 @@ import type {
   StoredPlan,
 } from '@waxwing/core/formats';
 import type { Problem } from '@waxwing/core/movement';
-import { emptyPlan, type Plan } from '@waxwing/core/planning';
+import type { Plan } from '@waxwing/core/planning';
 import type { SessionEvent } from '@waxwing/core/session';
 import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+import { lane, planFor } from './test/plans.js';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 let server: StudioServer;
@@ -28,44 +29,6 @@ const client = async (name: string, more: object = {}): Promise<Client> =>
       .send({ name, ...more })
       .expect(201)
   ).body as Client;
-
-const lane = (clientId: string, movementId: string, change: object = {}) => ({
-  clientId,
-  movementId,
-  withId: null,
-  sets: 3,
-  amount: 10,
-  tempo: '3-1-1-0',
-  rest: 60,
-  load: null,
-  why: 'to try',
-  ...change,
-});
-
-const planFor = (
-  clientIds: string[],
-  movements: string[] = ['goblet-squat', 'push-up'],
-  change: object = {},
-): Plan => ({
-  ...emptyPlan(clientIds, 60),
-  name: 'Thursday',
-  startsAt: '2030-03-07T16:00:00.000Z',
-  blocks: [
-    {
-      id: uuidv7(),
-      kind: 'strength',
-      rounds: 1,
-      workSeconds: null,
-      items: movements.map((movementId) => ({
-        id: uuidv7(),
-        locked: false,
-        tied: false,
-        lanes: clientIds.map((id) => lane(id, movementId)),
-      })),
-    },
-  ],
-  ...change,
-});
 
 const keep = async (plan: Plan): Promise<StoredPlan> =>
   (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;

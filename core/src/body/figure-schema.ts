@@ -1,5 +1,5 @@
 /** The schema of figures and postures, and what must hold between them. Kept apart from what draws: a page that draws has no need to check. */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import { problemsOf, type Problem } from '../movement/problem.js';
 import { slug } from '../movement/schema.js';
 import { VIEWS } from '../movement/vocabulary.js';

@@ -2,7 +2,7 @@
  * What is asked before somebody starts, and before each session. Plain questions, no diagnosis:
  * any yes sends to a qualified clinician first, and pain of today closes what it must for today only.
  */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import { REGIONS } from '../movement/vocabulary.js';
 import type { Checked } from '../movement/check.js';
 import { limitsOn, type Limit } from '../movement/limits.js';

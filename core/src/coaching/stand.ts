@@ -95,31 +95,3 @@ export function whomToWatch(lanes: readonly Watched[]): Attention[] {
     })
     .sort((a, b) => b.worth - a.worth);
 }
-
-/** Faults in which every typed word begins a word of the name, of what it looks like or of its causes; the name counts first. */
-export function faultsLike(faults: readonly Fault[], words: string): Fault[] {
-  const asked = wordsOf(words);
-  if (asked.length === 0) return [];
-  const misses = (text: string) => {
-    const there = wordsOf(text);
-    return asked.filter((word) => !there.some((one) => one.startsWith(word) || one.startsWith(stem(word)))).length;
-  };
-  return faults
-    .map((fault) => ({
-      fault,
-      name: misses(fault.name),
-      all: misses([fault.name, fault.looksLike, ...fault.causes].join(' ')),
-    }))
-    .filter(({ all }) => all === 0)
-    .sort((a, b) => a.name - b.name)
-    .map(({ fault }) => fault);
-}
-
-const wordsOf = (text: string): string[] =>
-  text
-    .toLowerCase()
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean);
-
-/** `wobbly`, `wobbling` and `wobbles` are one word to somebody in a hurry. */
-const stem = (word: string): string => (word.length > 5 ? word.replace(/(ing|ed|es|ly|y|s)$/, '') : word);

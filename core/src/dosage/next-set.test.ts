@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EFFORTS } from '../movement/index.js';
 import {
+  effortOf,
   brokenHold,
   equalEffort,
   estimate,
@@ -53,6 +54,10 @@ describe('strength', () => {
         if (other < kg) expect(there.low).toBeGreaterThanOrEqual(n - 1e-6);
       }),
     );
+  });
+
+  test('a typed number of reps left has the nearest word, is never called failed, and gets no harder with more left', () => {
+    expect([0, 1, 2, 3, 4, 5, 9].map(effortOf)).toEqual(['hard', 'hard', 'hard', 'medium', 'medium', 'easy', 'easy']);
   });
 
   test('the same effort leaves as many reps, by every formula', () => {

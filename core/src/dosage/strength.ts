@@ -12,6 +12,12 @@ export const ROUGH_REPS = 12;
 /** Reps left in the tank by what the client says; none after a failed rep. */
 export const REPS_LEFT: Readonly<Record<Effort, number>> = { easy: 5, medium: 3, hard: 1, failed: 0 };
 
+/** The word for a typed number of reps left: of easy, medium and hard the nearest, the harder on a tie. Only a rep that was not done is failed. */
+export const effortOf = (left: number): Effort =>
+  (['hard', 'medium', 'easy'] as const).reduce((nearest, effort) =>
+    Math.abs(REPS_LEFT[effort] - left) < Math.abs(REPS_LEFT[nearest] - left) ? effort : nearest,
+  );
+
 interface Formula {
   name: string;
   /** The most for one rep, from `kg` lifted `n` times to failure. */

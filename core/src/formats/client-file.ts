@@ -1,5 +1,5 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import { checkScreening } from '../coaching/screening.js';
 import type { Checked } from '../movement/check.js';
 import { problemsOf, type Problem } from '../movement/problem.js';

@@ -2,7 +2,7 @@
  * The library pack: movements as one JSON document that another place can take in.
  * Reading is all or nothing: every problem is named by its path, and a pack with one is not used.
  */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import { checkReferences } from '../ladder/references.js';
 import { canonical, difference, type Change } from '../movement/difference.js';
 import { fieldPath, problemsOf, type Problem } from '../movement/problem.js';

@@ -1,6 +1,6 @@
 /** Checking one movement of unknown shape against the schema. What only shows across movements is `ladder/references.ts`. */
 import { problemsOf, type Problem } from './problem.js';
-import { z } from 'zod';
+import { z } from './zod.js';
 import { houseRuleSchema, type HouseRule } from './house-rules.js';
 import { movementSchema, type Movement } from './schema.js';
 

@@ -52,7 +52,7 @@ export const searchTextOf = (movement: Movement): SearchText => ({
 const SAME_WORDS: readonly (readonly string[])[] = [
   ['fall', 'cave', 'dive', 'collapse', 'buckle'],
   ['knees', 'knee'],
-  ['wobble', 'wobbles', 'sways', 'sway', 'totters'],
+  ['wobble', 'wobbles', 'wobbly', 'shaky', 'sways', 'sway', 'totters'],
   ['sag', 'sags', 'sink', 'sinks', 'hang', 'hangs'],
   ['round', 'rounds', 'curl', 'slump', 'slumps'],
   ['arch', 'arches', 'hollow', 'hollows'],

@@ -2,7 +2,7 @@
  * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
  * The schema that requests, stored plans and the page are checked against.
  */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import type { MovementSummary } from '../formats/answers.js';
 import type { Checked } from '../movement/check.js';
 import { problemsOf } from '../movement/problem.js';

@@ -479,6 +479,14 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     ['squat', 12],
   ]);
   expect(next({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee' }] })?.[1]?.[0]).toBe('squat');
+  // Swapped on the floor: the rung that was gone to is the one to go on with, until it is left again.
+  const swap = (from: string, to: string, at: string) => ({ from, to, why: 'wobbly', at });
+  const left = swap('squat', 'row', '2030-02-25T10:00:00.000Z');
+  expect(next({ moves: [left] })?.map(([id]) => id)).toEqual(['row']);
+  expect(next({ moves: [left, swap('row', 'squat', '2030-02-25T10:10:00.000Z')] })?.map(([id]) => id)).toEqual([
+    'front',
+  ]);
+  expect(next({ moves: [swap('squat', 'elsewhere', '2030-02-25T10:00:00.000Z')] })).toEqual(next());
   // Too hard last time, with nothing lighter to take: a rung down.
   const failed = {
     front: [

@@ -2,7 +2,7 @@
  * What can happen in a session, as append-only events with client-made ids.
  * Order is a logical clock (counter, then id), because device clocks may be wrong; `at` is only for durations and reading.
  */
-import { z } from 'zod';
+import { z } from '../movement/zod.js';
 import { OUTCOMES } from '../coaching/evidence.js';
 import { PAIN_QUALITIES } from '../coaching/pain.js';
 import type { Checked } from '../movement/check.js';

@@ -5,6 +5,8 @@ import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
 import { lawfulMovement } from '../test/movements.js';
 import {
   emptyLane,
+  faultLoadOf,
+  movesOf,
   describe,
   fold,
   lastTap,
@@ -272,4 +274,44 @@ test('a movement that hurt sharply stays so until it was done later without it, 
     }),
     { endOnFailure: true },
   );
+});
+
+test('the swaps of a line are told in order, from what to what; another line, or coming back to the same, is none', () => {
+  const at = (n: number) => `2030-01-01T10:0${n}:00.000Z`;
+  const stay = (n: number, movementId: string, itemId: string | null, why: string | null = null): Entry => ({
+    ...entryOf([], movementId),
+    itemId,
+    why,
+    startedAt: at(n),
+  });
+  const went = lane(
+    stay(0, 'movement-0', uuidAt(1)),
+    stay(1, 'movement-1', uuidAt(1), 'too hard'),
+    stay(2, 'movement-2', uuidAt(2)),
+    stay(3, 'movement-1', uuidAt(1)),
+    stay(4, 'movement-3', null),
+    stay(5, 'movement-0', uuidAt(1), 'too easy'),
+  );
+  expect(movesOf(went)).toEqual([
+    { from: 'movement-0', to: 'movement-1', why: 'too hard', at: at(1) },
+    { from: 'movement-1', to: 'movement-0', why: 'too easy', at: at(5) },
+  ]);
+});
+
+test('the load of faults counts every marking and every set, and nothing where nothing was done', () => {
+  fc.assert(
+    fc.property(lawfulEvents(40), (events) => {
+      const all = fold(events, [CLIENT]);
+      const own = all.lanes[CLIENT] ?? emptyLane(CLIENT);
+      const count = (type: SessionEvent['type']) => all.log.filter((event) => event.type === type).length;
+      const load = faultLoadOf(own);
+      const entries = new Set(own.entries.map(({ id }) => id));
+      const done = all.log.filter((event) => event.type === 'set-done' && entries.has(event.data.entryId)).length;
+      if (done === 0) expect(load).toBeNull();
+      else expect(load).toMatchObject({ at: own.entries[0]?.startedAt, sets: done });
+      if (load) expect(load.faults).toBeLessThanOrEqual(count('fault-seen'));
+    }),
+  );
+  const seen = { ...entryOf([]), faults: [{ faultId: 'fault-0', times: 3, open: true }] };
+  expect(faultLoadOf(lane(seen))).toBeNull();
 });

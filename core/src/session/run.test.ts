@@ -6,6 +6,7 @@ import {
   fold,
   isPending,
   secondsLeft,
+  shortened,
   stepNext,
   stepNow,
   stepsOf,
@@ -225,14 +226,7 @@ describe('minutes that are left', () => {
           expect(enough).toEqual([...enough].sort((a, b) => Number(b) - Number(a)));
           const [first] = found;
           if (!first) return;
-          for (const itemId of first.itemIds) {
-            const sets = Math.max(
-              ...steps(of)
-                .filter((step) => step.itemId === itemId)
-                .map(({ set }) => set),
-            );
-            record('sets-changed', { itemId, sets: sets - 1 });
-          }
+          for (const change of shortened(steps(of), first.itemIds)) record('sets-changed', change);
           expect(before - secondsLeft(steps(of), find)).toBe(first.saves);
           expect(steps(of).filter(({ itemId }) => first.itemIds.includes(itemId)).length).toBeGreaterThan(0);
         },

@@ -219,15 +219,14 @@ export function trims(lanes: readonly (readonly RunStep[])[], over: number, find
     }
   const found = [...groups.values()].flatMap((ids): Trim[] => {
     const itemIds = [...ids];
-    const without = lanes.map((steps) => lastSetOut(steps, itemIds));
     const taken = lanes.flatMap((steps) => steps.filter((step) => isPending(step) && ids.has(step.itemId)));
-    if (!without.some((steps, i) => steps.length < (lanes[i]?.length ?? 0))) return [];
+    const left = lanes.map((steps) => secondsLeft(without(steps, itemIds), find));
     return [
       {
         itemIds,
         blockKind: taken[0]?.block?.kind ?? null,
         movementIds: [...new Set(taken.map(({ lane }) => lane.movementId))],
-        saves: all - Math.max(0, ...without.map((steps) => secondsLeft(steps, find))),
+        saves: all - Math.max(0, ...left),
       },
     ];
   });
@@ -239,11 +238,15 @@ export function trims(lanes: readonly (readonly RunStep[])[], over: number, find
     });
 }
 
-/** Without the last pending set of each line that has at least two of them left. */
-function lastSetOut(steps: readonly RunStep[], itemIds: readonly string[]): RunStep[] {
-  const out = itemIds.flatMap((itemId) => {
-    const own = steps.filter((step) => step.itemId === itemId && isPending(step));
-    return own.length > 1 ? own.slice(-1) : [];
+/** The lines that a trim shortens for one client, and the sets that they then have: only those with at least two sets left. */
+export function shortened(steps: readonly RunStep[], itemIds: readonly string[]): { itemId: string; sets: number }[] {
+  return itemIds.flatMap((itemId) => {
+    const [first, second] = steps.filter((step) => step.itemId === itemId && isPending(step));
+    return first && second ? [{ itemId, sets: first.of - 1 }] : [];
   });
-  return steps.filter((step) => !out.includes(step));
 }
+
+const without = (steps: readonly RunStep[], itemIds: readonly string[]): RunStep[] => {
+  const short = shortened(steps, itemIds);
+  return steps.filter(({ itemId, set }) => !short.some((one) => one.itemId === itemId && set > one.sets));
+};

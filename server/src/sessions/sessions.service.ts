@@ -54,6 +54,8 @@ export class SessionsService {
     }
     const ids = (await query.getMany()).map((session) => session.id);
     const found = await this.sessions.find({
+      // A list needs no programmes.
+      select: { id: true, startedAt: true, finishedAt: true, clients: { id: true, name: true } },
       where: { id: In(ids.slice(0, limit)) },
       relations: { clients: true },
       order: { startedAt: 'DESC', id: 'DESC', clients: { name: 'ASC' } },

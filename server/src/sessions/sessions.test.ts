@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Client, LaterEvents, SessionView, SetRow, StoredPlan, Studio } from '@waxwing/core/formats';
 import type { Problem } from '@waxwing/core/movement';
-import { emptyPlan, type BlockKind } from '@waxwing/core/planning';
+import type { BlockKind } from '@waxwing/core/planning';
 import type { EventOf, EventType, SessionEvent } from '@waxwing/core/session';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
+import { planFor } from '../test/plans.js';
 import { startServer, type StudioServer } from '../test/studio-server.js';
 
 let server: StudioServer;
@@ -20,26 +21,8 @@ const client = async (name: string): Promise<Client> =>
   (await server.http.post('/api/clients').send({ name }).expect(201)).body as Client;
 
 async function plan(clientIds: string[], kind: BlockKind, movements: string[]): Promise<StoredPlan> {
-  const lane = (clientId: string, movementId: string) => ({
-    clientId,
-    movementId,
-    withId: null,
-    sets: 3,
-    amount: 10,
-    tempo: '2-0-1-0',
-    rest: 60,
-    load: null,
-    why: '',
-  });
-  const items = movements.map((movementId) => ({
-    id: uuidv7(),
-    locked: false,
-    tied: false,
-    lanes: clientIds.map((clientId) => lane(clientId, movementId)),
-  }));
-  const blocks = [{ id: uuidv7(), kind, rounds: 2, workSeconds: null, items }];
-  const body = { ...emptyPlan(clientIds, 60), name: 'Friday', blocks };
-  return (await server.http.post('/api/plans').send({ plan: body }).expect(201)).body as StoredPlan;
+  const body = { plan: planFor(clientIds, movements, { name: 'Friday' }, kind) };
+  return (await server.http.post('/api/plans').send(body).expect(201)).body as StoredPlan;
 }
 
 const start = (clientIds: string[], planId?: string) =>

@@ -97,7 +97,7 @@ export function ActionBar({
           <Undo2 aria-hidden className="xl:hidden" />
           <span className="max-xl:sr-only flex min-w-0 flex-col">
             Undo
-            {last && <span className="truncate text-base font-normal">{describe(last, live.state.log, find)}</span>}
+            {last && <span className="truncate font-normal">{describe(last, live.state.log, find)}</span>}
           </span>
         </button>
         <button type="button" className={SMALL} onClick={onFinish}>
@@ -181,7 +181,7 @@ function BarButton({
       {children}
       <span className="flex min-w-0 flex-col">
         <span>{title}</span>
-        <span className="truncate text-base font-normal">{detail}</span>
+        <span className="truncate font-normal">{detail}</span>
       </span>
     </button>
   );

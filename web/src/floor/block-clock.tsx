@@ -1,14 +1,15 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
-import { isPending, progressOf, timerAt, type RunStep, type Timer } from '@waxwing/core/session';
+import { isPending, timerAt, type RunStep, type Timer } from '@waxwing/core/session';
 import { label } from '@waxwing/core/movement';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { clockWords, useTimed } from './clock';
-import { movementOf, type LaneView } from './lane';
+import { logTurns, movementOf, type LaneView } from './lane';
 import { speak } from './sound';
 import { useClockSounds } from './use-floor-sounds';
 import type { LiveSession } from './use-session';
+import { firstName } from '../words/names';
 
 interface Props {
   live: LiveSession;
@@ -84,11 +85,11 @@ function Running({
     void live.tap(views[0]?.client.id ?? '', (record) => record(type, { timerId: clock.id }));
   // Turns that are over and of which nothing is logged yet.
   const over = phase === 'work' ? piece - 1 : piece;
-  const open = views.flatMap((view) =>
-    stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= over),
-  );
+  const openOf = (view: LaneView) =>
+    stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= over);
+  const open = views.flatMap(openOf);
   const logAll = () => {
-    for (const view of views) logTurns(view, blockId, over, clock.work);
+    for (const view of views) logTurns(view, openOf(view), clock.work);
     if (phase === 'over') by('timer-stopped');
   };
   const changes = phase === 'rest' ? changesAt(views, blockId, piece + 1) : [];
@@ -125,7 +126,7 @@ function Running({
         {phase === 'work' && sided.length > 0 && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {sided.map(({ client }) => client.name.split(' ')[0]).join(', ')}: {half ? 'right side' : 'left side'}
+            {sided.map(({ client }) => firstName(client)).join(', ')}: {half ? 'right side' : 'left side'}
           </span>
         )}
       </p>
@@ -149,32 +150,8 @@ function changesAt(views: readonly LaneView[], blockId: string | null, turn: num
   return views.map((view) => {
     const step = stepsIn(view, blockId).find((one) => one.turn === turn);
     return {
-      name: view.client.name.split(' ')[0] ?? '',
+      name: firstName(view.client),
       to: step ? (movementOf(view, step.lane.movementId)?.name ?? label(step.lane.movementId)) : 'waits',
     };
-  });
-}
-
-/** Logs the turns of a client that are over: the seconds worked, or the reps that were planned, with the planned load. */
-function logTurns(view: LaneView, blockId: string | null, upTo: number, work: number): void {
-  const steps = stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= upTo);
-  if (steps.length === 0) return;
-  view.tap((record) => {
-    const begun = new Map<string, string>();
-    for (const { itemId, lane } of steps) {
-      const entry = view.lane.entries.findLast((one) => one.itemId === itemId && one.movementId === lane.movementId);
-      const entryId =
-        entry?.id ??
-        begun.get(itemId) ??
-        record('movement-started', { movementId: lane.movementId, why: null, itemId });
-      begun.set(itemId, entryId);
-      const movement = movementOf(view, lane.movementId);
-      const each = movement?.sides === 'each';
-      const sides = each ? (['left', 'right'] as const) : (['both'] as const);
-      const half = entry && each && progressOf(entry, 'each').side === 'right';
-      const amount = movement?.dose.mode === 'time' ? Math.round(work / sides.length) : lane.amount;
-      const numbers = { amount, kg: lane.load?.kg ?? null, loadLabel: lane.load?.label ?? null };
-      for (const side of half ? (['right'] as const) : sides) record('set-done', { entryId, side, ...numbers });
-    }
   });
 }

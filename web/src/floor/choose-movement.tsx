@@ -14,7 +14,11 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
   const byId = new Map(view.movements.map((movement) => [movement.id, movement]));
   const [pattern, setPattern] = useState<Pattern>();
   const searching = words.trim() !== '';
-  const hits = (found?.movements ?? []).flatMap((id) => byId.get(id) ?? []).slice(0, MOST_FOUND);
+  // The index needs the server once; without it names alone are looked through.
+  const hits = (found?.movements.flatMap((id) => byId.get(id) ?? []) ?? view.movements.filter(named(words))).slice(
+    0,
+    MOST_FOUND,
+  );
   const ofPattern = view.movements.filter((movement) => movement.pattern === pattern);
   const before = lastTime(view);
   return (
@@ -54,6 +58,11 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
     </section>
   );
 }
+
+const named =
+  (words: string) =>
+  ({ name, aliases }: MovementSummary): boolean =>
+    [name, ...aliases].some((one) => one.toLowerCase().includes(words.trim().toLowerCase()));
 
 /** Family by family, the easiest first. */
 const byLevel = (movements: readonly MovementSummary[]): MovementSummary[] =>
@@ -101,7 +110,7 @@ function Choices({
                 }}
               >
                 <span>{movement.name}</span>
-                <span className="text-base font-normal">
+                <span className="font-normal">
                   {fit.status === 'open'
                     ? movement.families.map(label).join(', ')
                     : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${fit.because.join('; ')}`}

@@ -1,13 +1,16 @@
 /** The faults to watch for, grouped by where to stand, each one tap; and the place to stand for this set. */
-import { faultsLike, groupByView, MOST_SETS_PLANNED, whereToStand, type Likelihood } from '@waxwing/core/coaching';
+import { groupByView, MOST_SETS_PLANNED, whereToStand, type Likelihood } from '@waxwing/core/coaching';
 import { aimOf } from '@waxwing/core/dosage';
-import { VIEW_WORDS, type Fault, type Movement, type View } from '@waxwing/core/movement';
+import { buildFinding, searchTextOf, VIEW_WORDS, type Fault, type Movement, type View } from '@waxwing/core/movement';
 import { progressOf, type Entry } from '@waxwing/core/session';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { StandPlan } from './stand-plan';
 import { entryFor, likelihood, type LaneView } from './lane';
+
+/** Faults that a search offers. */
+const MOST_FOUND = 4;
 
 const KEYS = ['q', 'w', 'e', 'r', 't', 'y', 'z', 'x'];
 
@@ -63,8 +66,11 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
   const [words, search] = useState('');
   const field = useRef<HTMLInputElement>(null);
   useKeys(['/'], () => field.current?.focus());
-  const faults = view.page?.movement.faults ?? [];
-  const found = faultsLike(faults, words).slice(0, 4);
+  const movement = view.page?.movement;
+  // The library's own search over this one movement: synonyms and slips of the finger included, and no server needed.
+  const finding = useMemo(() => movement && buildFinding([searchTextOf(movement)]), [movement]);
+  const ids = finding?.faults(words, MOST_FOUND).flatMap(({ movements }) => movements.map(({ faultId }) => faultId));
+  const found = ids?.flatMap((id) => movement?.faults.find((fault) => fault.id === id) ?? []) ?? [];
   const done = () => {
     search('');
     field.current?.blur();
@@ -78,7 +84,7 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
       <input
         ref={field}
         type="search"
-        className="input input-lg w-full"
+        className="input input-lg w-full text-xl"
         aria-label="Something else you see"
         placeholder="Something else: wobbly …"
         maxLength={200}
@@ -100,7 +106,7 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
                 <SeverityMark severity={fault.severity} size={24} />
                 <span className="min-w-0">
                   {fault.name}
-                  <span className="quiet block text-lg font-normal">{fault.looksLike}</span>
+                  <span className="quiet block font-normal">{fault.looksLike}</span>
                 </span>
               </button>
             </li>
@@ -150,7 +156,7 @@ function FaultButton({
       <SeverityMark severity={fault.severity} size={24} />
       <span className="flex-1">{fault.name}</span>
       {seen && (
-        <span className="quiet text-lg font-normal">
+        <span className="quiet font-normal">
           {open ? 'seen' : 'fixed'} ×{seen.times}
         </span>
       )}

@@ -16,6 +16,7 @@ import { useSound } from './sound';
 import { SoundSheet } from './sound-sheet';
 import type { LiveSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
+import { firstName } from '../words/names';
 
 type Open = 'run' | 'log' | 'sound' | 'keys' | null;
 
@@ -145,8 +146,9 @@ function Elapsed({ live }: { live: LiveSession }) {
 }
 
 function Left({ live, views, onOpen }: { live: LiveSession; views: readonly LaneView[]; onOpen: () => void }) {
-  const left = Math.round(leftOf(views) / 60);
-  const over = useTimed((now) => minutesOver(live, views, now));
+  const toDo = leftOf(views);
+  const left = Math.round(toDo / 60);
+  const over = useTimed((now) => minutesOver(live, toDo, now));
   if (left === 0) return null;
   if (over === 0) return <p className="quiet">{left} min left</p>;
   return (
@@ -158,10 +160,11 @@ function Left({ live, views, onOpen }: { live: LiveSession; views: readonly Lane
 
 /** The client with the most to be seen, and from where. */
 function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention }) {
-  const name = views.find(({ client }) => client.id === watch.clientId)?.client.name.split(' ')[0];
+  const client = views.find((view) => view.client.id === watch.clientId)?.client;
   return (
     <p className="min-w-0 truncate max-sm:hidden">
-      <span className="quiet">Watch</span> <strong>{name}</strong> {VIEW_WORDS[watch.view].toLowerCase()}
+      <span className="quiet">Watch</span> <strong>{client && firstName(client)}</strong>{' '}
+      {VIEW_WORDS[watch.view].toLowerCase()}
       <span className="quiet max-xl:hidden">: {watch.fault.name.toLowerCase()}</span>
     </p>
   );
@@ -182,7 +185,7 @@ function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) 
   };
   if (unwritten > 0)
     return (
-      <p role="alert" className="text-error ml-auto flex items-center gap-2 text-lg font-bold">
+      <p role="alert" className="text-error ml-auto flex items-center gap-2 font-bold">
         {taps(unwritten)} only in memory: this device will not store them. Keep this page open.
         <button type="button" className="btn target" onClick={() => void save()}>
           <Download aria-hidden size={20} /> Save a file
@@ -190,7 +193,7 @@ function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) 
       </p>
     );
   return (
-    <p role="status" className={`not-[span+*]:ml-auto text-lg ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
+    <p role="status" className={`not-[span+*]:ml-auto ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
       {refused > 0 ? (
         <>
           {taps(refused)} kept here, not taken by the server: {why}{' '}

@@ -8,6 +8,7 @@ import { doseNow, heldBack, likelihood, type LaneView } from './lane';
 import { doseWords } from './dose-words';
 import { laneTime, laneTimeKey, type LanePhase, type LaneTime } from './lane-time';
 import { useLaneSounds } from './use-floor-sounds';
+import { firstName } from '../words/names';
 
 const KEYS = ['5', '6', '7', '8'];
 
@@ -105,7 +106,7 @@ function LaneCard({
     >
       <span className="flex items-baseline justify-between gap-2">
         <span className="flex min-w-0 items-baseline gap-2 font-bold">
-          <span className="truncate">{client.name.split(' ')[0]}</span>
+          <span className="truncate">{firstName(client)}</span>
           {watch && (
             <span className="flex items-center gap-1 self-center" title={`Watch: ${watch.fault.name.toLowerCase()}`}>
               <Eye aria-hidden size={24} />

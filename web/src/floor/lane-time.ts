@@ -11,7 +11,7 @@ import {
   type Timer,
 } from '@waxwing/core/session';
 import { clockWords } from './clock';
-import { doseNow, restOf, type LaneView } from './lane';
+import { doseNow, type LaneView } from './lane';
 
 export type LanePhase = 'work' | 'paused' | 'rest' | 'ready' | 'idle';
 
@@ -47,7 +47,7 @@ export function laneTime(view: LaneView, now: number): LaneTime {
       beat: at ? `${BEAT_WORDS[at.phase]} ${at.second}` : null,
     };
   }
-  const rest = restOf(view);
+  const { rest } = view;
   if (!rest) return { phase: 'idle', words: '', left: 0, beat: null };
   const left = rest.seconds * 1000 - (now - Date.parse(rest.from));
   // Long after a rest its length tells nothing any more.
@@ -80,7 +80,7 @@ export function soundsOf(view: LaneView, now: number): Sounds | null {
     const signals = dose ? tempoSignals(dose.tempo, dose.amount) : signalsOf(timer);
     return { signals, start: now - elapsedOf(timer, now) };
   }
-  const rest = restOf(view);
+  const { rest } = view;
   return rest && { signals: restSignals(rest.seconds), start: Date.parse(rest.from) };
 }
 

@@ -23,10 +23,10 @@ import {
   fitNow,
   likelihood,
   logSet,
+  logTurns,
   nextOther,
   nextUp,
   proposalFor,
-  restOf,
   sinceLastTime,
   swapTo,
   unanswered,
@@ -380,11 +380,11 @@ describe('a tap', () => {
     ];
     const started: What = ['movement-started', { movementId: 'split-squat', why: null, itemId: planned().id(0xa) }];
     const half = planned([started, set('left')]).view;
-    expect([half.movement?.id, unanswered(half), restOf(half)]).toEqual(['split-squat', null, null]);
+    expect([half.movement?.id, unanswered(half), half.rest]).toEqual(['split-squat', null, null]);
     const whole = planned([started, set('left'), set('right')]).view;
     expect(whole.movement?.id).toBe('goblet-squat');
     expect(unanswered(whole)).toMatchObject({ name: 'Split squat', sets: [{ side: 'left' }, { side: 'right' }] });
-    expect(restOf(whole)).toEqual({ from: new Date(Date.parse(NOW) + 2000).toISOString(), seconds: 45 });
+    expect(whole.rest).toEqual({ from: new Date(Date.parse(NOW) + 2000).toISOString(), seconds: 45 });
     expect(nextOther(whole)?.lane.movementId).toBe('split-squat');
   });
 
@@ -402,6 +402,27 @@ describe('a tap', () => {
     expect(at(2)).toMatchObject({ movement: { id: 'split-squat' }, step: { set: 2 }, waits: false });
     expect(at(9)).toMatchObject({ movement: undefined, waits: true });
   });
+});
+
+test('turns that are over are logged with one stay for each line, both sides where each has its own, or the one that is missing', () => {
+  const { view, said, id } = planned();
+  logTurns(view, view.steps, 30);
+  const starts = said.filter(([type]) => type === 'movement-started').map(([, data]) => data);
+  expect(starts).toEqual([
+    { movementId: 'split-squat', why: null, itemId: id(0xa) },
+    { movementId: 'goblet-squat', why: null, itemId: id(0xc) },
+  ]);
+  const sides = (all: What[]) =>
+    all.flatMap(([type, data]) => (type === 'set-done' ? [(data as { side: string; amount: number }).side] : []));
+  expect(sides(said)).toEqual(['left', 'right', 'both', 'left', 'right', 'both']);
+  const begun: What[] = [
+    ['movement-started', { movementId: 'split-squat', why: null, itemId: id(0xa) }],
+    ['set-done', { entryId: id(1), side: 'left', amount: 8, kg: null, loadLabel: null }],
+  ];
+  const half = planned(begun);
+  logTurns(half.view, half.view.steps.slice(0, 1), 30);
+  expect(sides(half.said)).toEqual(['right']);
+  expect(half.said.map(([type]) => type)).toEqual(['set-done']);
 });
 
 describe('the next dose', () => {

@@ -89,6 +89,8 @@ export interface LaneView extends Omit<LaneParts, 'rules' | 'clock' | 'pageOf'> 
   page: MovementPage | undefined;
   /** The stay at it, once something was recorded of it. */
   entry: Entry | undefined;
+  /** The rest after the latest set: since when, and how many seconds it should have; null while a side or a set is under way. */
+  rest: { from: string; seconds: number } | null;
   swaps: (reason: SwapReason, region?: Region, most?: number) => SubstituteAnswer;
 }
 
@@ -100,16 +102,14 @@ export function viewOf({ rules, clock, pageOf, ...parts }: LaneParts): LaneView 
   const step = stepNow(steps);
   const alone = steps.length === 0 ? currentEntry(lane) : undefined;
   const movementId = step?.lane.movementId ?? alone?.movementId;
-  const entry = step
-    ? lane.entries.findLast((one) => one.itemId === step.itemId && one.movementId === movementId)
-    : alone;
+  const entry = step ? entryOf(lane, step) : alone;
   const whole = movementId === undefined ? undefined : pageOf(movementId);
   const tags = tagsInForce(rules, studio.houseRules, client.houseRules);
   const limits = [...limitsHolding(client, day), ...limitsFromPain(lane.pains)];
   const kit = kitCounts(studio.kit);
   const hurt = lane.pains.filter((pain) => pain.quality === 'sharp').flatMap((pain) => pain.movementId ?? []);
   const avoid = [...hurt, ...record.hurt.map((one) => one.movementId)];
-  return {
+  const view: LaneView = {
     ...parts,
     limits,
     kit,
@@ -125,7 +125,9 @@ export function viewOf({ rules, clock, pageOf, ...parts }: LaneParts): LaneView 
       movementId === undefined
         ? NOTHING
         : ask(catalog, { from: movementId, reason, region, limits, kit, avoid, ...(most ? { most } : {}) }),
+    rest: null,
   };
+  return { ...view, rest: restOf(view) };
 }
 
 /** The first set to come of another line than the one in hand. */
@@ -133,6 +135,10 @@ export function nextOther({ steps, step }: LaneView): RunStep | undefined {
   const at = steps.findIndex((one) => one === step);
   return steps.find((one, i) => i > at && isPending(one) && one.itemId !== step?.itemId);
 }
+
+/** The stay at what a step holds now; undefined until something was recorded of it. */
+const entryOf = ({ entries }: Lane, { itemId, lane }: RunStep): Entry | undefined =>
+  entries.findLast((entry) => entry.itemId === itemId && entry.movementId === lane.movementId);
 
 /** What a list would show of a movement that is in none any more, because it was archived meanwhile. */
 const summaryOf = (page: MovementPage | undefined): MovementSummary | undefined =>
@@ -234,6 +240,18 @@ export function nextUp(view: LaneView): NextUp {
 export const movementOf = (view: LaneView, movementId: string): MovementSummary | undefined =>
   movementId === view.movement?.id ? view.movement : view.movements.find(({ id }) => id === movementId);
 
+const LOADS = new WeakMap<Studio['kit'], Map<string, Load[]>>();
+
+/** The loads that exist for the movement in hand. Worked out once for a kit: plates have many sums. */
+export function loadsOf({ movement, studio: { kit } }: Pick<LaneView, 'movement' | 'studio'>): readonly Load[] {
+  if (!movement) return [];
+  const known = LOADS.get(kit) ?? new Map<string, Load[]>();
+  LOADS.set(kit, known);
+  const loads = known.get(movement.id) ?? loadsFor(movement.kit, kit);
+  known.set(movement.id, loads);
+  return loads;
+}
+
 /** What a movement would be done with by this client today. */
 export const doseFor = (view: LaneView, movement: MovementSummary): PlanLane =>
   laneFor({
@@ -302,6 +320,32 @@ export function logSet(view: LaneView, amount: number, load: Load | null): void 
   });
 }
 
+/** Logs the turns of a block that are over, up to one: the seconds worked, or the reps that were planned, with the planned load. */
+export function logTurns(view: LaneView, turns: readonly RunStep[], work: number): void {
+  if (turns.length === 0) return;
+  view.tap((record) => {
+    const begun = new Map<string, string>();
+    for (const step of turns) {
+      const { itemId, lane } = step;
+      const entry = entryOf(view.lane, step);
+      const first = !begun.has(itemId);
+      const entryId =
+        entry?.id ??
+        begun.get(itemId) ??
+        record('movement-started', { movementId: lane.movementId, why: null, itemId });
+      begun.set(itemId, entryId);
+      const movement = movementOf(view, lane.movementId);
+      const each = movement?.sides === 'each';
+      // One side may have been logged by hand already.
+      const half = first && each && entry && progressOf(entry, 'each').side === 'right';
+      const sides = half ? (['right'] as const) : each ? (['left', 'right'] as const) : (['both'] as const);
+      const amount = movement?.dose.mode === 'time' ? Math.round(work / (each ? 2 : 1)) : lane.amount;
+      const numbers = { amount, kg: lane.load?.kg ?? null, loadLabel: lane.load?.label ?? null };
+      for (const side of sides) record('set-done', { entryId, side, ...numbers });
+    }
+  });
+}
+
 export interface Unanswered {
   entry: Entry;
   sets: SetRecord[];
@@ -333,7 +377,7 @@ export interface Proposal extends NextSet {
 
 /** What the next set of the movement in hand should be, from the one before; null until that is known. */
 export function proposalFor(view: LaneView): Proposal | null {
-  const { step, entry, movement, studio } = view;
+  const { step, entry, movement } = view;
   const dose = doseNow(view);
   if (!step || !entry || !movement || !dose) return null;
   if (progressOf(entry, movement.sides).side === 'right') return null;
@@ -342,7 +386,7 @@ export function proposalFor(view: LaneView): Proposal | null {
   const efforts = last.flatMap(({ effort }) => effort ?? []);
   const effort = efforts.toSorted((a, b) => EFFORTS.indexOf(b) - EFFORTS.indexOf(a))[0];
   if (last.length < sides.length || efforts.length < sides.length || !effort) return null;
-  const loads = loadsFor(movement.kit, studio.kit);
+  const loads = loadsOf(view);
   const done = last[0];
   const load = loads.find(({ label, kg }) => label === done?.loadLabel && kg === done.kg) ?? null;
   const left = last.flatMap((set) => set.left ?? []);
@@ -383,8 +427,7 @@ export function takeProposal({ step, tap }: LaneView, { amount, load, tempo }: P
   if (step) tap((record) => record('dose-changed', { itemId: step.itemId, amount: Math.max(1, amount), load, tempo }));
 }
 
-/** The rest after the latest set: since when, and how many seconds it should have; null while a side or a set is under way. */
-export function restOf(view: LaneView): { from: string; seconds: number } | null {
+function restOf(view: LaneView): LaneView['rest'] {
   const { lane, steps, step } = view;
   if (!step) return null;
   const entry = lane.entries.reduce<Entry | undefined>(

@@ -4,6 +4,7 @@ import { LadderMark } from '../words/ladder-mark';
 import { useState } from 'react';
 import { heldBack, swapTo, type LaneView } from './lane';
 import { Sheet } from '../shell/sheet';
+import { firstName } from '../words/names';
 
 export function LevelsSheet({
   views,
@@ -41,7 +42,7 @@ export function LevelsSheet({
           const held = heldBack(who);
           return (
             <li key={clientId} className="grid gap-2 py-3 sm:grid-cols-[8rem_1fr_1fr_1fr]">
-              <span className="self-center font-bold">{who.client.name.split(' ')[0]}</span>
+              <span className="self-center font-bold">{firstName(who.client)}</span>
               <Level
                 direction="easier"
                 name={easier?.name ?? 'nothing easier fits'}

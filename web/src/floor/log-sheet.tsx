@@ -8,6 +8,7 @@ import { timeWords } from '../words/dates';
 import type { KitPiece, Movement } from '@waxwing/core/movement';
 import { Sheet } from '../shell/sheet';
 import type { LiveSession } from './use-session';
+import { firstName } from '../words/names';
 
 /** More than this nobody goes back by on the floor; the review has all. */
 const SHOWN = 60;
@@ -44,15 +45,18 @@ export function Log({ live, client, kitOf, kit, most }: Props & { most?: number 
     .filter(({ type }) => !SMALL.includes(type))
     .toReversed()
     .slice(0, most);
-  const nameOf = (id: string) =>
-    live.view.clients.length > 1 ? `${live.view.clients.find((one) => one.id === id)?.name.split(' ')[0] ?? ''}: ` : '';
+  const nameOf = (id: string) => {
+    const { clients } = live.view;
+    const who = clients.length > 1 ? clients.find((one) => one.id === id) : undefined;
+    return who ? `${firstName(who)}: ` : '';
+  };
   return (
     <>
       <Note live={live} client={client} />
       <ul className="ruled mt-4">
         {rows.map((event) => (
           <li key={event.id} className="flex flex-wrap items-center gap-x-3 py-2">
-            <span className="quiet text-lg">{timeWords(event.at)}</span>
+            <span className="quiet">{timeWords(event.at)}</span>
             <span className="min-w-48 flex-1">
               {nameOf(event.clientId)}
               {describe(event, log, find)}
@@ -82,7 +86,7 @@ function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
       <input
         className="input input-lg flex-1"
         aria-label={`Note about ${client.name}`}
-        placeholder={`A note about ${client.name.split(' ')[0] ?? ''}`}
+        placeholder={`A note about ${firstName(client)}`}
         maxLength={2000}
         value={text}
         onChange={(event) => write(event.target.value)}
@@ -119,11 +123,15 @@ function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: 
         aria-label="Reps or seconds of this set"
         min={0}
         max={3600}
-        value={set.amount}
-        onChange={({ target }) => {
+        key={set.amount}
+        defaultValue={set.amount}
+        // One correction for a number, however many digits were typed.
+        onBlur={({ target }) => {
           const amount = target.valueAsNumber;
-          if (Number.isInteger(amount) && amount >= 0 && amount <= 3600) change({ amount });
+          if (!Number.isInteger(amount) || amount < 0 || amount > 3600) target.value = String(set.amount);
+          else if (amount !== set.amount) change({ amount });
         }}
+        onKeyDown={({ key, currentTarget }) => key === 'Enter' && currentTarget.blur()}
       />
       {loads.length > 0 && (
         <select

@@ -13,10 +13,10 @@ export function ranFor({ view, state }: LiveSession, now: number): number {
 export const leftOf = (views: readonly LaneView[]): number =>
   Math.max(0, ...views.map((view) => secondsLeft(view.steps, (id) => movementOf(view, id))));
 
-/** Whole minutes over the plan, by what is still to do; 0 when it fits or there is no plan. */
-export function minutesOver(live: LiveSession, views: readonly LaneView[], now: number): number {
+/** Whole minutes over the plan with so many seconds still to do; 0 when it fits or there is no plan. Asked on every beat. */
+export function minutesOver(live: LiveSession, toDo: number, now: number): number {
   const { programme } = live.view;
   if (!programme) return 0;
-  const seconds = ranFor(live, now) / 1000 + leftOf(views) - programme.plan.minutes * 60;
+  const seconds = ranFor(live, now) / 1000 + toDo - programme.plan.minutes * 60;
   return Math.max(0, Math.round(seconds / 60));
 }

@@ -103,7 +103,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
         <p role="status" className="big-words my-1 text-balance">
           {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
         </p>
-        {view.page?.movement.breath && <p className="quiet text-lg">{view.page.movement.breath}</p>}
+        {view.page?.movement.breath && <p className="quiet">{view.page.movement.breath}</p>}
         {shown && (
           <div className="mt-1 flex flex-wrap items-center gap-2">
             <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
@@ -112,7 +112,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
             <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
               <ChevronRight aria-hidden />
             </button>
-            <p className="quiet min-w-0 flex-1 text-lg leading-tight max-sm:order-last max-sm:basis-full">
+            <p className="quiet min-w-0 flex-1 leading-tight max-sm:order-last max-sm:basis-full">
               {FOCUS_WORDS[shown.cue.focus]} words
               {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
             </p>
@@ -177,7 +177,7 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         {words}
       </p>
       {cue && <p>{correction.text}</p>}
-      <p className="quiet mt-1 mb-2 text-lg leading-snug">{reason}</p>
+      <p className="quiet mt-1 mb-2 leading-snug">{reason}</p>
       {correction.kind === 'swap' ? (
         <button
           type="button"

@@ -69,11 +69,15 @@ async function all(fate: Fate): Promise<Stored[]> {
 }
 
 async function tell(reachable: boolean): Promise<void> {
-  const [waiting, refused] = await Promise.all([all('waiting'), all('refused')]);
-  const held = [...unwritten.values()].filter(({ fate }) => fate !== 'sent').length;
+  // Counted, not read: an hour without a server leaves many waiting.
+  const written = database()
+    .then((db) => db.countFromIndex('events', 'byFate', 'waiting'))
+    .catch(() => 0);
+  const [waiting, refused] = await Promise.all([written, all('refused')]);
+  const held = [...unwritten.values()].map(({ fate }) => fate);
   setState({
-    waiting: waiting.length,
-    unwritten: held,
+    waiting: waiting + held.filter((fate) => fate === 'waiting').length,
+    unwritten: held.filter((fate) => fate !== 'sent').length,
     refused: refused.length,
     why: refused[0]?.why ?? null,
     reachable,

@@ -8,7 +8,7 @@ import { entryFor, type LaneView } from './lane';
 export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
   return (
     <Sheet title="Where does it hurt, and how?" onClose={onClose}>
-      <p className="quiet mb-3 text-lg">
+      <p className="quiet mb-3">
         Sharp, sudden, in a joint, on one side, pins and needles: sharp. Heavy or burning and even is effort, not pain.
       </p>
       <ul className="grid gap-x-6 sm:grid-cols-2">

@@ -1,6 +1,6 @@
 /** The order of the session for one client: what is done, now, next and later; go to, leave out, once more, put in; and what to drop when time runs out. */
 import { inWords, label } from '@waxwing/core/movement';
-import { isPending, trims, type RunStep, type StepState, type Trim } from '@waxwing/core/session';
+import { isPending, shortened, trims, type RunStep, type StepState, type Trim } from '@waxwing/core/session';
 import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
 import { useState } from 'react';
 import { ChooseMovement } from './choose-movement';
@@ -10,6 +10,7 @@ import { movementOf, type LaneView } from './lane';
 import { leftOf, minutesOver } from './minutes';
 import { Sheet } from '../shell/sheet';
 import type { LiveSession } from './use-session';
+import { firstName } from '../words/names';
 
 interface Props {
   live: LiveSession;
@@ -33,7 +34,7 @@ function linesOf(steps: readonly RunStep[]): Line[] {
 export function RunSheet({ live, views, view, onClose }: Props) {
   const [adding, add] = useState(false);
   const lines = linesOf(view.steps);
-  const name = view.client.name.split(' ')[0];
+  const name = firstName(view.client);
   return (
     <Sheet title={adding ? `Put in for ${name}` : `Order for ${name}`} onClose={onClose}>
       {adding ? (
@@ -58,8 +59,9 @@ export function RunSheet({ live, views, view, onClose }: Props) {
 
 /** Minutes that are left, and what would bring the session in under its time. */
 function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[] }) {
-  const over = useTimed((now) => minutesOver(live, views, now));
-  const left = Math.round(leftOf(views) / 60);
+  const toDo = leftOf(views);
+  const over = useTimed((now) => minutesOver(live, toDo, now));
+  const left = Math.round(toDo / 60);
   const find = (id: string) => views.map((view) => movementOf(view, id)).find((movement) => movement !== undefined);
   const ways =
     over > 0
@@ -70,12 +72,10 @@ function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[
         ).slice(0, 3)
       : [];
   const drop = (trim: Trim) => {
-    for (const view of views)
-      for (const itemId of trim.itemIds) {
-        const own = view.steps.filter((step) => step.itemId === itemId);
-        if (own.filter(isPending).length > 1)
-          view.tap((record) => record('sets-changed', { itemId, sets: (own[0]?.of ?? 1) - 1 }));
-      }
+    for (const view of views) {
+      const changes = shortened(view.steps, trim.itemIds);
+      if (changes.length > 0) view.tap((record) => changes.forEach((change) => record('sets-changed', change)));
+    }
   };
   const what = ({ itemIds, blockKind, movementIds }: Trim) =>
     itemIds.length > 1
@@ -123,6 +123,10 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
     if (pending) view.tap((record) => record('gone-to', { itemId, set: pending.set }));
     onClose();
   };
+  const skip = () => {
+    if (pending) view.tap((record) => record('step-skipped', { itemId, set: pending.set }));
+  };
+  const drop = () => view.tap((record) => record('item-dropped', { itemId }));
   const again = () => {
     view.tap((record) => {
       record('sets-changed', { itemId, sets: shown.of + 1 });
@@ -136,38 +140,22 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
         <span className="w-6">{Icon && <Icon aria-hidden />}</span>
         <span>
           <span className="font-bold">{movement?.name ?? label(shown.lane.movementId)}</span>
-          <span className="quiet block text-lg">
+          <span className="quiet block">
             {done} of {shown.of} · {doseWords(shown.lane, movement?.dose.mode ?? 'reps')}
             {word && ` · ${word}`}
           </span>
         </span>
       </span>
-      {pending && !now && (
-        <button type="button" className="btn target" onClick={go}>
-          Go to
-        </button>
-      )}
-      {pending && (
-        <button
-          type="button"
-          className="btn target"
-          onClick={() => view.tap((record) => record('step-skipped', { itemId, set: pending.set }))}
-        >
-          Skip a set
-        </button>
-      )}
-      <button type="button" className="btn target" onClick={again}>
-        Once more
-      </button>
-      {pending && (
-        <button
-          type="button"
-          className="btn target"
-          onClick={() => view.tap((record) => record('item-dropped', { itemId }))}
-        >
-          Drop
-        </button>
-      )}
+      {pending && !now && <RowButton onClick={go}>Go to</RowButton>}
+      {pending && <RowButton onClick={skip}>Skip a set</RowButton>}
+      <RowButton onClick={again}>Once more</RowButton>
+      {pending && <RowButton onClick={drop}>Drop</RowButton>}
     </li>
   );
 }
+
+const RowButton = ({ onClick, children }: { onClick: () => void; children: string }) => (
+  <button type="button" className="btn target" onClick={onClick}>
+    {children}
+  </button>
+);

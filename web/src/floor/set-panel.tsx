@@ -1,5 +1,5 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
-import { loadsFor, type Load } from '@waxwing/core/dosage';
+import { effortOf, type Load } from '@waxwing/core/dosage';
 import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/planning';
 import { clustersOf, progressOf, totalsOf, workedSeconds } from '@waxwing/core/session';
@@ -9,7 +9,17 @@ import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { floorClock, useTimed } from './clock';
 import { doseWords } from './dose-words';
-import { doseNow, entryFor, heldBack, logSet, proposalFor, takeProposal, unanswered, type LaneView } from './lane';
+import {
+  doseNow,
+  entryFor,
+  heldBack,
+  loadsOf,
+  logSet,
+  proposalFor,
+  takeProposal,
+  unanswered,
+  type LaneView,
+} from './lane';
 import { PHASES } from './lane-strip';
 import { laneTimeKey, timerOf, timerSeconds, type LaneTime } from './lane-time';
 
@@ -41,7 +51,7 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
     : { ...NOTHING_DONE, side: movement.sides === 'each' ? ('left' as const) : ('both' as const) };
   const totals = entry && totalsOf(entry, movement.sides);
   const dose = doseNow(view);
-  const loads = loadsFor(movement.kit, view.studio.kit);
+  const loads = loadsOf(view);
   const held = heldBack(view);
   const timer = timerOf(view);
   const counted = entry?.counted[progress.side] ?? 0;
@@ -99,7 +109,7 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
             <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
             {side && <span className="ml-3">{side}</span>}
           </p>
-          <p className="quiet text-lg leading-tight">
+          <p className="quiet leading-tight">
             aim {window.low}–{window.high} {unit}
             {totals && totals.sets > 0
               ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
@@ -138,11 +148,11 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
             onMore={step && heavier && !held ? () => setLoad(heavier) : undefined}
           />
         )}
-        <button type="button" className="btn btn-primary min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
+        <button type="button" className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
           {side ? `${label(progress.side)} done` : 'Set done'}
         </button>
       </div>
-      {heavier && held && <p className="quiet mt-1 text-lg">Not heavier: {held}.</p>}
+      {heavier && held && <p className="quiet mt-1">Not heavier: {held}.</p>}
       <RestEffort view={view} />
     </section>
   );
@@ -201,7 +211,7 @@ function Stepper({
         className={`flex flex-col items-center justify-center px-2 text-center leading-none font-bold ${wide ? 'max-w-40 min-w-28 text-xl' : 'min-w-18 text-4xl'}`}
       >
         {value}
-        {!wide && <span className="quiet mt-1 text-base font-normal">{name}</span>}
+        {!wide && <span className="quiet text-xl font-normal">{name}</span>}
       </output>
       <button
         type="button"
@@ -246,7 +256,7 @@ export function RestEffort({ view }: { view: LaneView }) {
               {label(effort)}
             </button>
           ))}
-          <RepsLeft onLeft={(left) => say(effortFor(left), left)} />
+          <RepsLeft onLeft={(left) => say(effortOf(left), left)} />
         </div>
       ) : (
         <Next view={view} />
@@ -276,9 +286,6 @@ function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
   );
 }
 
-/** The word for a number of reps left: the nearest of easy, medium, hard. */
-const effortFor = (left: number): Effort => (left >= 4 ? 'easy' : left >= 2 ? 'medium' : 'hard');
-
 /** The next dose with its reason; one tap takes it. */
 function Next({ view }: { view: LaneView }) {
   const proposal = proposalFor(view);
@@ -288,7 +295,7 @@ function Next({ view }: { view: LaneView }) {
   const words = view.movement && doseWords(proposal, view.movement.dose.mode);
   return (
     <div className="flex items-center gap-3">
-      <p className="min-w-0 flex-1 text-lg leading-snug">
+      <p className="min-w-0 flex-1 leading-snug">
         <span className="sr-only">Last set felt {last?.effort}. </span>
         {proposal.why}
       </p>

@@ -42,7 +42,7 @@ export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => 
             </button>
           ))}
         </div>
-        <p className="quiet text-lg">
+        <p className="quiet">
           {awake
             ? 'The screen stays awake while the floor is open.'
             : 'This browser cannot keep the screen awake: set the device so that it does not go to sleep.'}

@@ -79,7 +79,7 @@ export function SwapAnswers({
               </span>
               <span>
                 <span className="font-bold">{answer.name}</span>
-                <span className="quiet block text-lg">{answer.reasons.join(' · ')}</span>
+                <span className="quiet block">{answer.reasons.join(' · ')}</span>
               </span>
             </button>
           </li>
@@ -88,7 +88,7 @@ export function SwapAnswers({
       {ruledOut.length > 0 && (
         <details className="mt-4">
           <summary className="target cursor-pointer py-3">Ruled out: {ruledOut.length}</summary>
-          <ul className="ruled text-lg">
+          <ul className="ruled">
             {ruledOut.map((out) => (
               <li key={out.id} className="py-2">
                 <span className="font-bold">{out.name}</span> <span className="quiet">· {out.because}</span>

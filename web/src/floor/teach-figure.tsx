@@ -1,5 +1,4 @@
 /** The movement beside its words, at its tempo, from the side that shows it best. */
-import { boundsOf } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { FigureDrawing } from '../figures/figure';
 import { lessMotion, useClock } from '../figures/use-clock';
@@ -9,14 +8,12 @@ export function TeachFigure({ movement }: { movement: Movement }) {
   const motion = useMotion(movement);
   const clock = useClock(!lessMotion());
   if (!motion) return null;
-  const { view } = motion.figure;
   return (
     <FigureDrawing
       motion={motion}
       at={clock.time}
-      view={view}
+      view={motion.figure.view}
       title=""
-      box={boundsOf(motion, view)}
       className="h-44 w-36 shrink-0 self-center max-sm:hidden"
     />
   );

@@ -65,8 +65,10 @@ export function useSession(sessionId: string): {
   const later = useLater(sessionId, view);
   const state = useMemo(() => {
     if (!view || !here) return undefined;
+    // Most of what this device made has come back from the server: each is folded once.
+    const once = new Map([...view.events, ...later, ...here].map((event) => [event.id, event]));
     return fold(
-      [...view.events, ...later, ...here],
+      [...once.values()],
       view.clients.map((client) => client.id),
     );
   }, [view, later, here]);
@@ -110,7 +112,8 @@ export function useSession(sessionId: string): {
 function useLater(sessionId: string, view: SessionView | undefined): readonly SessionEvent[] {
   const [later, setLater] = useState<readonly SessionEvent[]>([]);
   const place = useRef(0);
-  const from = view?.place;
+  // A session that is over is not waited for.
+  const from = view?.finishedAt === null ? view.place : undefined;
   useEffect(() => {
     if (from === undefined) return undefined;
     place.current = Math.max(place.current, from);

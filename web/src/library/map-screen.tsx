@@ -26,6 +26,7 @@ import { useKeys } from '../shell/use-keys';
 import { layLadder, NODE, type LaidLadder } from './lay-ladder';
 import { LibraryTitle } from './library-header';
 import { LinkPanel, type NewLink } from './link-panel';
+import { firstName } from '../words/names';
 
 export function MapScreen() {
   return (
@@ -213,7 +214,7 @@ function Who({ chosen, onChoose }: { chosen: string; onChoose: (who: string) => 
             className={`btn btn-sm ${on ? 'btn-primary' : ''}`}
             onClick={() => onChoose((on ? ids.filter((other) => other !== id) : [...ids, id]).join(','))}
           >
-            {name.split(' ')[0]}
+            {firstName({ name })}
           </button>
         );
       })}
@@ -232,7 +233,8 @@ function useStanding(clientIds: readonly string[], laid: LaidLadder): ReadonlyMa
       .filter(({ outside }) => !outside)
       .map(({ movement }) => ({ id: movement.id, at: sets[movement.id]?.at(-1)?.at ?? '' }))
       .reduce((most, one) => (one.at > most.at ? one : most), { id: '', at: '' });
-    const name = clients.find((client) => client.id === id)?.name.split(' ')[0];
+    const client = clients.find((one) => one.id === id);
+    const name = client && firstName(client);
     if (latest.id && name) standing.set(latest.id, [...(standing.get(latest.id) ?? []), name]);
   });
   return standing;

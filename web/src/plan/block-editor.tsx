@@ -35,6 +35,7 @@ import {
 import { NumberField, TempoField } from './fields';
 import { itemName } from './tape';
 import type { World } from './use-world';
+import { firstName } from '../words/names';
 
 interface Props {
   block: Block;
@@ -240,7 +241,7 @@ function Lane({
   return (
     <div>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        {several && <span className="quiet w-20 truncate">{client?.name.split(' ')[0]}</span>}
+        {several && <span className="quiet w-20 truncate">{client && firstName(client)}</span>}
         <span>
           <Link className="link text-lg font-semibold" to={`/library/${lane.movementId}`}>
             {movement?.name ?? lane.movementId}

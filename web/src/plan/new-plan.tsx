@@ -13,6 +13,7 @@ import { dayWords, localField } from '../words/dates';
 import { forPeople } from './edit';
 import { AimField, RoomField } from './fields';
 import { useWorld, type World } from './use-world';
+import { firstName } from '../words/names';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
 type Start = (typeof STARTS)[number];
@@ -67,7 +68,7 @@ export function NewPlanScreen() {
     all.includes(one) ? all.filter((other) => other !== one) : [...all, one];
 
   const make = async (here: World): Promise<{ plan: Plan; reasons: string[] }> => {
-    const names = here.clients.map(({ name }) => name.split(' ')[0]).join(' and ');
+    const names = here.clients.map(firstName).join(' and ');
     const startsAt = at ? new Date(at).toISOString() : null;
     const base: Plan = {
       ...emptyPlan(chosen, length),

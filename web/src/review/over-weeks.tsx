@@ -140,35 +140,33 @@ function LoadAndReps({ record, movement }: { record: ClientRecord; movement: Mov
     .map((day, i) => `${day}: ${reps[i] ?? 0} ${unit}${loaded ? ` with ${kg[i] ?? 0} kg` : ''}`)
     .join('; ');
   return (
-    <>
-      <Picture
-        said={said}
-        data={{
-          labels: days,
-          datasets: [
-            ...(loaded
-              ? [
-                  {
-                    type: 'line' as const,
-                    label: 'kg',
-                    data: kg,
-                    yAxisID: 'kg',
-                    borderColor: ink,
-                    backgroundColor: ink,
-                  },
-                ]
-              : []),
-            { type: 'bar' as const, label: unit, data: reps, yAxisID: 'reps', backgroundColor: loaded ? line : second },
-          ],
-        }}
-        options={optionsWith(ink, line, {
-          reps: { position: 'left', beginAtZero: true, title: { display: true, text: `${unit} in all`, color: ink } },
+    <Picture
+      said={said}
+      data={{
+        labels: days,
+        datasets: [
           ...(loaded
-            ? { kg: { position: 'right', beginAtZero: true, title: { display: true, text: 'kg', color: ink } } }
-            : {}),
-        })}
-      />
-    </>
+            ? [
+                {
+                  type: 'line' as const,
+                  label: 'kg',
+                  data: kg,
+                  yAxisID: 'kg',
+                  borderColor: ink,
+                  backgroundColor: ink,
+                },
+              ]
+            : []),
+          { type: 'bar' as const, label: unit, data: reps, yAxisID: 'reps', backgroundColor: loaded ? line : second },
+        ],
+      }}
+      options={optionsWith(ink, line, {
+        reps: { position: 'left', beginAtZero: true, title: { display: true, text: `${unit} in all`, color: ink } },
+        ...(loaded
+          ? { kg: { position: 'right', beginAtZero: true, title: { display: true, text: 'kg', color: ink } } }
+          : {}),
+      })}
+    />
   );
 }
 

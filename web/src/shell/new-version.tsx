@@ -13,10 +13,11 @@ export function NewVersion() {
       .then((registration) => {
         // A first visit has nothing to wait for.
         const look = () => setWaiting(navigator.serviceWorker.controller ? registration.waiting : null);
+        // One may be on its way in already when this page begins to listen.
+        const follow = () => registration.installing?.addEventListener('statechange', look);
         look();
-        registration.addEventListener('updatefound', () =>
-          registration.installing?.addEventListener('statechange', look),
-        );
+        follow();
+        registration.addEventListener('updatefound', follow);
       })
       .catch(() => {
         // Without it the application needs its server, as any page does.

@@ -1,0 +1,68 @@
+import 'fake-indexeddb/auto';
+import { expect, test } from '@jest/globals';
+import { BLANK_CLIENT, type Client } from '@waxwing/core/formats';
+import { QueryClient } from '@tanstack/react-query';
+import { clientQuery, sessionQuery, sessionsQuery } from '../api/queries';
+import { packUp, throwAway, unpack } from './pack';
+
+const CLIENT: Client = {
+  ...BLANK_CLIENT,
+  id: 'ada',
+  version: 1,
+  name: 'Ada',
+  healthNote: 'had a stroke',
+  goal: 'to lift',
+};
+
+/** A page with what the floor has read. */
+function page(): QueryClient {
+  const queries = new QueryClient();
+  queries.setQueryData(clientQuery('ada').queryKey, CLIENT);
+  queries.setQueryData(['session', 's'], { id: 's' });
+  queries.setQueryData(sessionsQuery().queryKey, []);
+  return queries;
+}
+
+/** Everything that the device keeps, as text. */
+async function kept(): Promise<string> {
+  const names = await indexedDB.databases();
+  const all = await Promise.all(
+    names.map(
+      ({ name = '' }) =>
+        new Promise((resolve) => {
+          const asked = indexedDB.open(name);
+          asked.onsuccess = () => {
+            const store = asked.result.transaction('packs').objectStore('packs').getAll();
+            store.onsuccess = () => resolve(store.result);
+          };
+        }),
+    ),
+  );
+  return JSON.stringify(all);
+}
+
+test('a session comes back without a server, its clients without their health notes, and leaves nothing when it is over', async () => {
+  expect(await packUp('s', page())).toBe(true);
+  expect(await kept()).toContain('to lift');
+  expect(await kept()).not.toContain('stroke');
+  const anew = new QueryClient();
+  expect(await unpack('s', anew)).toBe(true);
+  expect(anew.getQueryData(clientQuery('ada').queryKey)).toEqual({ ...CLIENT, healthNote: '' });
+  expect(anew.getQueryData(sessionQuery('s').queryKey)).toEqual({ id: 's' });
+  expect(anew.getQueryData(sessionsQuery().queryKey)).toBeUndefined();
+  expect(await unpack('another', anew)).toBe(false);
+  await throwAway('s');
+  expect(await kept()).not.toContain('Ada');
+  expect(await unpack('s', new QueryClient())).toBe(false);
+});
+
+test('what was read once is packed even when reading it again has failed', async () => {
+  const queries = page();
+  await queries
+    .fetchQuery({ queryKey: ['session', 's'], retry: false, queryFn: () => Promise.reject(new Error('away')) })
+    .catch(() => undefined);
+  await packUp('s', queries);
+  const anew = new QueryClient();
+  await unpack('s', anew);
+  expect(anew.getQueryState(['session', 's'])).toMatchObject({ status: 'success', data: { id: 's' } });
+});
