@@ -14,11 +14,10 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
   const byId = new Map(view.movements.map((movement) => [movement.id, movement]));
   const [pattern, setPattern] = useState<Pattern>();
   const searching = words.trim() !== '';
-  // The index needs the server once; without it names alone are looked through.
-  const hits = (found?.movements.flatMap((id) => byId.get(id) ?? []) ?? view.movements.filter(named(words))).slice(
-    0,
-    MOST_FOUND,
-  );
+  // The index needs the server once; where that is away, names alone are looked through.
+  const all =
+    found === null ? view.movements.filter(named(words)) : found?.movements.flatMap((id) => byId.get(id) ?? []);
+  const hits = (all ?? []).slice(0, MOST_FOUND);
   const ofPattern = view.movements.filter((movement) => movement.pattern === pattern);
   const before = lastTime(view);
   return (

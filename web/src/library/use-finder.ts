@@ -13,15 +13,15 @@ const worker = (): Remote<Finder> =>
 /** What was found, and for which words. */
 export type Answer = Found & { words: string };
 
-/** The answer to `words`; undefined while there is none yet, or when there are no words. An older answer never overtakes a newer one. */
-export function useFinder(words: string): Answer | undefined {
+/** The answer to `words`; undefined while there is none yet, or when there are no words; null when the library could not be read. An older answer never overtakes a newer one. */
+export function useFinder(words: string): Answer | undefined | null {
   // Under the library's key, so that a change of the library builds the index anew.
-  const built = useQuery({
+  const { data: built, isError } = useQuery({
     queryKey: ['library', 'index'],
     queryFn: async () => ({ movements: await worker().load() }),
     staleTime: Infinity,
     structuralSharing: false,
-  }).data;
+  });
   const [answer, setAnswer] = useState<Answer>();
   // Asked before the letter is painted: an ordinary effect would wait for that frame first.
   useLayoutEffect(() => {
@@ -35,5 +35,5 @@ export function useFinder(words: string): Answer | undefined {
     };
   }, [built, words]);
   // While the next answer is on its way the last one stays, so that the list does not flicker.
-  return words === '' ? undefined : answer;
+  return words === '' ? undefined : isError ? null : answer;
 }
