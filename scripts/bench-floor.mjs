@@ -86,7 +86,7 @@ export async function killAgainAndAgain(folder) {
   }
   if (waiting.length > 0) await post(server.address, `/sessions/${session.id}/events`, { events: waiting });
   const answer = await fetch(`${server.address}/api/sessions/${session.id}`);
-  const { events } = /** @type {import('@waxwing/core/formats').SessionView} */ (await answer.json());
+  const { events } = /** @type {import('@waxwing/core/session').SessionView} */ (await answer.json());
   const there = new Set(events.map(({ id }) => id));
   server.child.kill();
   await once(server.child, 'exit');

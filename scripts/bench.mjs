@@ -183,15 +183,13 @@ const { levels } = catalog.ladder;
 const movements = many.map((movement) => ({ ...movement, level: levels.get(movement.id) ?? 0 }));
 let made = 0;
 const newId = () => `018f0000-0000-7000-8000-${(made += 1).toString(16).padStart(12, '0')}`;
-/** @type {import('@waxwing/core/ladder').PastSession[]} */
+/** @type {import('@waxwing/core/client').PastSession[]} */
 const lastWeek = [{ at: '2030-01-01T10:00:00.000Z', sets: [{ amount: 12, effort: 'medium', clean: true, kg: 8 }] }];
 const four = Array.from({ length: 4 }, (_, i) => ({
   id: newId(),
   name: `Client ${i + 1}`,
-  limits: i % 2 ? limits : [],
+  standing: { limits: i % 2 ? limits : [], hurtNow: [], hurtBefore: [], pain: false, ease: null },
   sets: Object.fromEntries(many.slice(i * 40, i * 40 + 20).map(({ id }) => [id, lastWeek])),
-  avoid: [],
-  ease: null,
 }));
 /** @type {import('@waxwing/core/movement').KitPiece[]} */
 const rack = [4, 6, 8, 10, 12.5, 15].map((kg) => ({ item: 'dumbbell', count: 2, kg }));

@@ -3,7 +3,12 @@
  * What looks itself up at run time, or is loaded a second time by others, stays outside.
  */
 export default {
-  input: 'server/dist/main.js',
+  // The server, the thread that reads imports, and the program of backups.
+  input: {
+    main: 'server/dist/main.js',
+    preparing: 'server/dist/imports/preparing.js',
+    backup: 'server/dist/backup.js',
+  },
   platform: 'node',
   external: [
     'better-sqlite3',

@@ -1,6 +1,7 @@
 /** Reading figure files: postures first, then the figures that use them; every problem by file and path. */
 import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
-import type { Movement, Problem } from '@waxwing/core/movement';
+import type { Movement } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 import { LibraryError, loadKept, readFiles, readYaml, type File, type FileProblem } from './load.js';
 
 const POSES = 'poses.yaml';

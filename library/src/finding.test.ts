@@ -1,6 +1,6 @@
 /** The starter library as it is searched: what a trainer would type, letter by letter, leads to what they mean. */
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { buildFinding, searchTextOf, type Finding, type Movement } from '@waxwing/core/movement';
+import { buildFinding, type Finding, type Movement, searchTextOf } from '@waxwing/core/movement';
 import { join } from 'node:path';
 import { loadLibrary } from './index.js';
 

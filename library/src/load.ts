@@ -3,7 +3,8 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { checkReferences } from '@waxwing/core/ladder';
-import { checkMovement, checkRules, type HouseRule, type Movement, type Problem } from '@waxwing/core/movement';
+import { checkMovement, checkRules, type HouseRule, type Movement } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 import { load, YAMLException } from 'js-yaml';
 
 export interface FileProblem {

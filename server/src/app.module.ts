@@ -1,8 +1,10 @@
 import { DynamicModule, Global, Module } from '@nestjs/common';
-import { TypeOrmModule } from '@nestjs/typeorm';
 import { ClientsModule } from './clients/clients.module.js';
 import { CONFIG, type Config } from './config.js';
-import { dataSourceOptions } from './database/data-source.js';
+import { BackupsModule } from './backups/backups.module.js';
+import { DatabaseModule } from './database/database.module.js';
+import type { StudioFolder } from './database/studio-folder.js';
+import { ErasedController } from './erased/erased.controller.js';
 import { ImportsModule } from './imports/imports.module.js';
 import { MovementsModule } from './movements/movements.module.js';
 import { PlansModule } from './plans/plans.module.js';
@@ -20,12 +22,13 @@ class ConfigModule {
 
 @Module({})
 export class AppModule {
-  static on(config: Config): DynamicModule {
+  static on(config: Config, folder: StudioFolder): DynamicModule {
     return {
       module: AppModule,
       imports: [
         ConfigModule.of(config),
-        TypeOrmModule.forRoot({ ...dataSourceOptions(config.database), retryAttempts: 0 }),
+        DatabaseModule.on(folder),
+        BackupsModule,
         MovementsModule,
         ImportsModule,
         ClientsModule,
@@ -33,6 +36,7 @@ export class AppModule {
         PlansModule,
         StudioModule,
       ],
+      controllers: [ErasedController],
     };
   }
 }

@@ -2,16 +2,19 @@
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import type { Movement } from '@waxwing/core/movement';
 import { loadChecked } from '@waxwing/library';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
-import { checkDatabase } from './database/data-source.js';
+import { prepareFolder } from './database/prepare.js';
+import { isFull, type StudioFolder } from './database/studio-folder.js';
 import { LibraryService } from './movements/library.service.js';
 import { ProblemException } from './problems/problem.js';
-import { ProblemFilter } from './problems/problem.filter.js';
+import { jsonBodies } from './problems/json-body.js';
+import { nothingHere, problemAnswer, ProblemFilter } from './problems/problem.filter.js';
 import { validation } from './problems/validation.js';
 import { security } from './security.js';
 
@@ -23,20 +26,40 @@ const PICTURE_LIMIT_MB = 6;
 
 /**
  * Builds the application on a data folder, with the built web application when its folder is given.
- * @throws StartError for a damaged database, LibraryError for wrong movement files.
+ * @param acceptLoss go on with a database that is not what it was
+ * @throws StartError when the folder cannot be used, LibraryError for wrong movement files
  */
-export async function createApp(config: Config, webFolder?: string): Promise<NestExpressApplication> {
+export async function createApp(
+  config: Config,
+  webFolder?: string,
+  acceptLoss = false,
+): Promise<NestExpressApplication> {
   const starter = loadChecked(config.libraryFolder, config.libraryChecked);
-  checkDatabase(config.database);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(config), {
+  const folder = await prepareFolder(config.dataFolder, acceptLoss);
+  try {
+    return await buildApp(config, folder, starter, webFolder);
+  } catch (error) {
+    folder.release();
+    throw isFull(error) ? folder.full() : error;
+  }
+}
+
+async function buildApp(
+  config: Config,
+  folder: StudioFolder,
+  starter: readonly Movement[],
+  webFolder: string | undefined,
+): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(config, folder), {
     logger: false,
     bodyParser: false,
     abortOnError: false,
   });
+  app.disable('x-powered-by');
   app.use(security(config.host));
   app.use(/^\/api\/(imports|clients\/file)$/, wholeFile(PACK_LIMIT_MB));
   app.use(/^\/api\/movements\/[^/]+\/pictures$/, wholeFile(PICTURE_LIMIT_MB));
-  app.use(express.json({ limit: BODY_LIMIT }));
+  app.use(...jsonBodies(BODY_LIMIT));
   app.setGlobalPrefix('api');
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ProblemFilter());
@@ -48,8 +71,10 @@ export async function createApp(config: Config, webFolder?: string): Promise<Nes
   SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, document));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) serveWeb(app, webFolder);
   await app.init();
-  await app.get(LibraryService).addMissing(starter);
-  app.enableShutdownHooks();
+  // What no route takes, and what went wrong before one was reached, is a problem like any other.
+  app.use(nothingHere, problemAnswer);
+  app.get(LibraryService).addMissing(starter);
+  app.enableShutdownHooks(['SIGINT', 'SIGTERM']);
   return app;
 }
 

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { FigureLibrary } from '@waxwing/core/body';
-import type { ImportPreview, MovementList, MovementPage, MovementVersion, Pack, Picture } from '@waxwing/core/formats';
-import type { Health } from '@waxwing/core/ladder';
-import type { HouseRule, Movement, Problem } from '@waxwing/core/movement';
+import type { ImportPreview, Pack } from '@waxwing/core/formats';
+import type { Health, MovementPage } from '@waxwing/core/ladder';
+import type { HouseRule, Movement, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { startServer, type StudioServer } from './test/studio-server.js';

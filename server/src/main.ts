@@ -1,21 +1,32 @@
-/** Starts the server: `node main.js [--demo]`. Whatever stops it is told in one line. */
+/** Starts the server: `node main.js [--demo] [--accept-loss]`. Whatever stops it is told in one line. */
 import 'reflect-metadata';
 import { LibraryError } from '@waxwing/library';
+import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app.js';
 import { readConfig, StartError, type Config } from './config.js';
+import { logged } from './problems/problem.filter.js';
+import { endWhenTold } from './stop.js';
 import { StudioService } from './studio/studio.service.js';
 
 const WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
-async function start(config: Config, demo: boolean): Promise<void> {
-  const app = await createApp(config, WEB);
-  if (demo) await app.get(StudioService).becomeDemo(new Date());
-  await app.listen(config.port, config.host);
+async function start(config: Config, demo: boolean, acceptLoss: boolean): Promise<void> {
+  const app = await createApp(config, WEB, acceptLoss);
+  endWhenTold(app.getHttpServer());
+  try {
+    if (demo) await app.get(StudioService).startAsDemo(new Date());
+    const server = app.getHttpServer().listen(config.port, config.host);
+    // An address that cannot be listened on says so here.
+    await once(server, 'listening');
+  } catch (error) {
+    await app.close();
+    throw error;
+  }
   const { port } = app.getHttpServer().address() as AddressInfo;
   console.log(`Waxwing is open at http://${config.host === '127.0.0.1' ? 'localhost' : config.host}:${port}`);
-  if (demo) console.log(`It shows the demo studio, made fresh in ${config.dataFolder}.`);
+  if (demo) console.log(`It shows the demo studio in ${config.dataFolder}.`);
   else console.log(`Your data is in ${config.dataFolder}.`);
 }
 
@@ -23,13 +34,19 @@ function explain(error: unknown, env: NodeJS.ProcessEnv): string {
   if (error instanceof StartError || error instanceof LibraryError) return error.message;
   const code = error instanceof Error && 'code' in error ? error.code : undefined;
   if (code === 'EADDRINUSE') return `Port ${env.PORT ?? 4310} is in use. Choose another, such as PORT=4311.`;
+  if (code === 'EACCES') return `Port ${env.PORT ?? 4310} is not for everybody. Choose another, such as PORT=4311.`;
+  if (code === 'ENOTFOUND' || code === 'EADDRNOTAVAIL' || code === 'EAI_AGAIN' || code === 'EINVAL')
+    return `HOST must be an address of this machine, not "${env.HOST}". 127.0.0.1 is this machine alone.`;
   if (code === 'SQLITE_CANTOPEN' || code === 'SQLITE_READONLY')
     return `Cannot write the database in ${env.WAXWING_DATA ?? './data'}.`;
-  return error instanceof Error ? (error.stack ?? error.message) : String(error);
+  return logged(error);
 }
 
+// Whatever is made is for this user alone.
+process.umask(0o077);
 try {
-  await start(readConfig(process.env), process.argv.includes('--demo'));
+  const { argv, env } = process;
+  await start(readConfig(env), argv.includes('--demo'), argv.includes('--accept-loss'));
 } catch (error) {
   console.error(explain(error, process.env));
   process.exit(1);

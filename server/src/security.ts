@@ -6,6 +6,9 @@ const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 const CONTENT_POLICY =
   "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
+/** What a page of this studio may ask the device for. */
+const PERMISSIONS = 'camera=(), geolocation=(), microphone=(), payment=(), usb=(), screen-wake-lock=(self)';
+
 /** Refuses names that do not belong to this machine (a page elsewhere may point its own name here) and changes from other origins. */
 export function security(host: string) {
   const loopbackOnly = LOOPBACK.test(host);
@@ -22,9 +25,16 @@ export function security(host: string) {
     }
     response.setHeader('X-Content-Type-Options', 'nosniff');
     response.setHeader('Referrer-Policy', 'no-referrer');
+    response.setHeader('X-Frame-Options', 'DENY');
+    response.setHeader('Cross-Origin-Resource-Policy', 'same-origin');
+    response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
+    response.setHeader('Permissions-Policy', PERMISSIONS);
     if (request.path.startsWith('/api/')) response.setHeader('Cache-Control', 'no-store');
     // The API's own documentation page brings inline scripts; it shows no data.
-    if (!request.path.startsWith('/api/docs')) response.setHeader('Content-Security-Policy', CONTENT_POLICY);
+    response.setHeader(
+      'Content-Security-Policy',
+      request.path.startsWith('/api/docs') ? "frame-ancestors 'none'" : CONTENT_POLICY,
+    );
     next();
   };
 }

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { LIBRARY } from './test/studio-server.js';
 
-const MAIN = join(import.meta.dirname, '../dist/main.js');
+const MAIN = join(import.meta.dirname, '../bundle/main.js');
 let folder: string;
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'waxwing-start-'));
@@ -43,6 +43,12 @@ describe('what stops the start is told in one line', () => {
     20_000,
   );
 
+  test('an address that is none', async () => {
+    expect(await refusal({ HOST: 'nonsense.invalid' })).toBe(
+      'HOST must be an address of this machine, not "nonsense.invalid". 127.0.0.1 is this machine alone.',
+    );
+  }, 20_000);
+
   test('a data folder that cannot be written', async () => {
     const file = join(folder, 'file');
     writeFileSync(file, '');
@@ -58,9 +64,7 @@ describe('what stops the start is told in one line', () => {
     const rubbish = Buffer.alloc(8192, 'not a database ');
     writeFileSync(database, rubbish);
     const said = await refusal({});
-    expect(said).toMatch(
-      /^The database .*waxwing\.sqlite is damaged \(.*\)\. Put a backup in its place, or move it away to start anew\.$/,
-    );
+    expect(said).toMatch(/^The database .*waxwing\.sqlite is damaged \(.*\)\. Bring back a backup .*--accept-loss\.$/);
     expect(readFileSync(database)).toEqual(rubbish);
   }, 20_000);
 

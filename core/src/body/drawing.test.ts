@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { VIEWS, type View } from '../movement/index.js';
+import { type View, VIEWS } from '../movement/index.js';
 import {
   ANGLES,
   arcOf,
@@ -9,23 +9,23 @@ import {
   boundsOf,
   checkFigures,
   draw,
+  type Figure,
+  type FigureLibrary,
+  type Frame,
   frameAt,
   LIMITS,
   marksOf,
   mirrored,
   MM_PER_CM,
+  type Motion,
   motionOf,
+  type Pose,
   projectionOf,
   shadowOf,
+  type Shape,
   SIDES_OF_BODY,
   together,
   TONES,
-  type Figure,
-  type FigureLibrary,
-  type Frame,
-  type Motion,
-  type Pose,
-  type Shape,
 } from './index.js';
 
 const POSES = {

@@ -1,7 +1,7 @@
 /** The schema of figures and postures, and what must hold between them. Kept apart from what draws: a page that draws has no need to check. */
-import { z } from '../movement/zod.js';
-import { problemsOf, type Problem } from '../movement/problem.js';
-import { slug } from '../movement/schema.js';
+import { slug } from '../schema/atoms.js';
+import { type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 import { VIEWS } from '../movement/vocabulary.js';
 import { CONTACTS, LIMB_CONTACTS, TRUNK_CONTACTS } from './contacts.js';
 import {

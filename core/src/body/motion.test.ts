@@ -3,12 +3,12 @@ import {
   checkFigures,
   checkPoses,
   distance,
+  type FigureLibrary,
   frameAt,
+  type Motion,
   motionOf,
   phasesOfRep,
   repSeconds,
-  type FigureLibrary,
-  type Motion,
 } from './index.js';
 
 const POSES = {

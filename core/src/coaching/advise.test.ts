@@ -1,13 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CORRECTION_KINDS, SEVERITIES, type Correction, type Fault, type Movement } from '../movement/index.js';
+import { type Correction, CORRECTION_KINDS, type Fault, type Movement, SEVERITIES } from '../movement/index.js';
 import {
   advise,
-  believe,
-  OUTCOMES,
-  styleOf,
   type Attempt,
+  believe,
+  countTrials,
+  OUTCOMES,
   type Situation,
+  styleOf,
   type Suggestion,
   type Trial,
 } from './index.js';
@@ -71,7 +72,6 @@ const attempts: fc.Arbitrary<Attempt[]> = fc.array(
 );
 const trials: fc.Arbitrary<Trial[]> = fc.array(
   fc.record({
-    clientId: fc.constantFrom('osei', 'another'),
     correction: fc.tuple(places.faultId, places.correctionId).map(([f, c]) => `m/${f}/${c}`),
     kind: fc.constantFrom(...CORRECTION_KINDS),
     focus: fc.constantFrom(...FOCUSES, null),
@@ -85,8 +85,8 @@ const situations: fc.Arbitrary<Situation> = fc.record({
   movement,
   seen: fc.subarray(['f0', 'f1', 'f2', 'unknown']),
   attempts,
-  trials,
-  clientId: fc.constant('osei'),
+  // Half of them are other people's.
+  evidence: fc.tuple(trials, trials).map(([own, others]) => ({ trials: own, others: countTrials(others, NOW) })),
   now: fc.constant(NOW),
   mayTouch: fc.boolean(),
   maySwapTo: fc.constant((id: string) => id === 'open-one'),
@@ -111,13 +111,7 @@ function allowed(s: Situation, fault: Fault, correction: Correction): boolean {
 
 /** The gain of a correction as the formula has it. */
 function gainOf(s: Situation, fault: Fault, correction: Correction): number {
-  const { chance } = believe(
-    `m/${fault.id}/${correction.id}`,
-    styleOf(s.movement, correction),
-    s.clientId,
-    s.trials,
-    s.now,
-  );
+  const { chance } = believe(`m/${fault.id}/${correction.id}`, styleOf(s.movement, correction), s.evidence, s.now);
   const answered = s.movement.faults.filter(
     (other) =>
       s.seen.includes(other.id) && (other === fault || other.causes.some((cause) => correction.causes.includes(cause))),
@@ -221,7 +215,7 @@ describe('one thing to say or do', () => {
         if (advice.kind !== 'correct') return;
         const { correction, reason } = advice.primary;
         const style = styleOf(s.movement, correction);
-        const mine = s.trials.filter((t) => t.clientId === 'osei' && t.kind === style.kind && t.focus === style.focus);
+        const mine = s.evidence.trials.filter((t) => t.kind === style.kind && t.focus === style.focus);
         const good = mine.filter(({ outcome }) => outcome === 'fixed' || outcome === 'better').length;
         expect(reason).toContain(
           mine.length > 0 ? `helped ${good} of ${mine.length} time` : 'not tried with this client yet',
@@ -237,6 +231,7 @@ test('before anything goes wrong, each phase with cues gets one of its own, in t
     id: 'm',
     phases: ['set-up', 'lower', 'rise'],
     cues: [
+      { ...cue('hands', 'set-up', 'outward'), channel: 'touch' },
       cue('in-1', 'set-up', 'inward'),
       cue('out-1', 'set-up', 'outward'),
       cue('in-2', 'lower', 'inward'),
@@ -244,15 +239,17 @@ test('before anything goes wrong, each phase with cues gets one of its own, in t
     ],
   } as unknown as Movement;
   const say = (focus: (typeof FOCUSES)[number], outcome: Trial['outcome']): Trial => ({
-    clientId: 'osei',
     correction: 'x/y/z',
     kind: 'say',
     focus,
     outcome,
     at: NOW,
   });
-  const ids = (known: Trial[]) => teachingCues(taught, known, 'osei', NOW).map(({ cue: { id } }) => id);
+  const ids = (trials: Trial[], mayTouch = false) =>
+    teachingCues(taught, { trials, others: {} }, NOW, mayTouch).map(({ cue: { id } }) => id);
   expect(ids([])).toEqual(['in-1', 'in-2']);
   expect(ids([say('outward', 'fixed'), say('image', 'fixed')])).toEqual(['out-1', 'image-2']);
   expect(ids([say('outward', 'same'), say('image', 'better'), say('inward', 'fixed')])).toEqual(['in-1', 'in-2']);
+  // A cue given by touch is one only with consent.
+  expect(ids([say('outward', 'fixed')], true)).toEqual(['hands', 'in-2']);
 });

@@ -1,18 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { VIEWS, type Fault, type Movement } from '../movement/index.js';
+import { limitsFromPain } from '../client/index.js';
+import { type Fault, type Movement, VIEWS } from '../movement/index.js';
 import {
   advise,
   believe,
+  countTrials,
+  NO_EVIDENCE,
   fading,
   groupByView,
-  limitsFromPain,
   OUTCOMES,
   seeing,
-  whereToStand,
-  whomToWatch,
   type Situation,
   type Trial,
+  whereToStand,
+  whomToWatch,
 } from './index.js';
 
 const NOW = '2030-03-01T10:00:00.000Z';
@@ -51,8 +53,7 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   movement: movement(fault('knees-in')),
   seen: ['knees-in'],
   attempts: [],
-  trials: [],
-  clientId: 'osei',
+  evidence: NO_EVIDENCE,
   now: NOW,
   mayTouch: false,
   maySwapTo: () => true,
@@ -60,7 +61,6 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
 });
 
 const trial = (over: Partial<Trial> = {}): Trial => ({
-  clientId: 'osei',
   correction: 'm/knees-in/words',
   kind: 'say',
   focus: 'outward',
@@ -103,7 +103,7 @@ describe('what to do about faults', () => {
 
   test('what works for this client wins over what works in general', () => {
     const mine = Array.from({ length: 5 }, () => trial({ correction: 'm/knees-in/other-words', focus: 'inward' }));
-    const primary = primaryOf(situation({ trials: mine }));
+    const primary = primaryOf(situation({ evidence: { trials: mine, others: {} } }));
     expect(primary.correction.id).toBe('other-words');
     expect(primary.reason).toContain('Inward words helped 5 of 5 times');
   });
@@ -139,7 +139,6 @@ describe('what to do about faults', () => {
 describe('belief from outcomes', () => {
   const trials = fc.array(
     fc.record({
-      clientId: fc.constantFrom('osei', 'other'),
       correction: fc.constantFrom('m/knees-in/words', 'm/x/y'),
       kind: fc.constant('say' as const),
       focus: fc.constantFrom('outward' as const, 'inward' as const),
@@ -148,25 +147,30 @@ describe('belief from outcomes', () => {
     }),
     { maxLength: 30 },
   );
-  const chance = (t: readonly Trial[]) =>
-    believe('m/knees-in/words', { kind: 'say', focus: 'outward' }, 'osei', t, NOW).chance;
+  const chance = (own: readonly Trial[], others: readonly Trial[] = []) =>
+    believe(
+      'm/knees-in/words',
+      { kind: 'say', focus: 'outward' },
+      { trials: own, others: countTrials(others, NOW) },
+      NOW,
+    ).chance;
 
   test('stays a chance, does not depend on order, rises with success and falls with failure', () => {
     fc.assert(
-      fc.property(trials, (t) => {
-        const p = chance(t);
+      fc.property(trials, trials, (t, others) => {
+        const p = chance(t, others);
         expect(p).toBeGreaterThan(0);
         expect(p).toBeLessThan(1);
-        expect(chance(t.toReversed())).toBeCloseTo(p, 10);
-        expect(chance([...t, trial()])).toBeGreaterThan(p);
-        expect(chance([...t, trial({ outcome: 'worse' })])).toBeLessThan(p);
+        expect(chance(t.toReversed(), others.toReversed())).toBeCloseTo(p, 10);
+        expect(chance([...t, trial()], others)).toBeGreaterThan(p);
+        expect(chance([...t, trial({ outcome: 'worse' })], others)).toBeLessThan(p);
       }),
     );
   });
 
   test('everybody else together never weighs more than eight trials', () => {
-    const crowd = Array.from({ length: 500 }, () => trial({ clientId: 'other', at: NOW }));
-    expect(chance(crowd)).toBeCloseTo((1.8 + 8) / (4 + 8), 6);
+    const crowd = Array.from({ length: 500 }, () => trial({ at: NOW }));
+    expect(chance([], crowd)).toBeCloseTo((1.8 + 8) / (4 + 8), 6);
   });
 
   test('an outcome counts half after sixty days', () => {

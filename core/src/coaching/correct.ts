@@ -7,7 +7,7 @@ import { correctionKey } from '../movement/ids.js';
 import type { Correction, Cue, Fault, Movement } from '../movement/schema.js';
 import { CORRECTION_KINDS, type CorrectionKind } from '../movement/vocabulary.js';
 import { causeWords } from '../movement/words.js';
-import { believe, OUTCOME_SCORE, type Outcome, type Style, type Trial } from './evidence.js';
+import { believe, OUTCOME_SCORE, type Evidence, type Outcome, type Style } from './evidence.js';
 import { FAILURES_TO_STEP_DOWN, KIND_COST, SEVERITY_WEIGHT } from './weights.js';
 
 /** A correction of this session and what came of it; without an outcome it is still being tried. */
@@ -22,8 +22,7 @@ export interface Situation {
   /** Open faults of this movement, by local id. */
   seen: readonly string[];
   attempts: readonly Attempt[];
-  trials: readonly Trial[];
-  clientId: string;
+  evidence: Evidence;
   now: string;
   /** Consent to touch is on file. */
   mayTouch: boolean;
@@ -111,7 +110,7 @@ export function styleOf(movement: Movement, correction: Correction): Style {
 }
 
 function best(situation: Situation, seen: readonly Fault[]): Suggestion | null {
-  const { movement, attempts, trials, clientId, now } = situation;
+  const { movement, attempts, evidence, now } = situation;
   let winner: Suggestion | null = null;
   for (const fault of seen) {
     const closed = closedUpTo(movement, attempts, fault.id);
@@ -130,8 +129,7 @@ function best(situation: Situation, seen: readonly Fault[]): Suggestion | null {
       const belief = believe(
         correctionKey(movement.id, fault.id, correction.id),
         styleOf(movement, correction),
-        clientId,
-        trials,
+        evidence,
         now,
       );
       const addresses = addressedBy(correction, fault, seen);

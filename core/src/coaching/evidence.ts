@@ -16,9 +16,8 @@ export interface Style {
   focus: Focus | null;
 }
 
-/** One correction that was tried, and what came of it. */
+/** One correction that was tried with a client, and what came of it. */
 export interface Trial extends Style {
-  clientId: string;
   /** `movement/fault/correction`. */
   correction: string;
   outcome: Outcome;
@@ -26,18 +25,27 @@ export interface Trial extends Style {
   at: string;
 }
 
+/** Trials added up, each at the weight that it still has: how many there were, and how many of them worked. */
+export interface Counted {
+  worked: number;
+  total: number;
+}
+
+/** What is known of corrections for one client: their own trials, and everybody else's as counts by correction, faded already. */
+export interface Evidence {
+  trials: readonly Trial[];
+  others: Readonly<Record<string, Counted>>;
+}
+
+export const NO_EVIDENCE: Evidence = { trials: [], others: {} };
+
 const DAY = 86_400_000;
 
 /** 1 for now, ½ after one half-life; never more than 1, so a wrong clock cannot inflate a trial. */
 export const fading = (at: string, now: string): number =>
   Math.min(1, 2 ** (-(Date.parse(now) - Date.parse(at)) / DAY / HALF_LIFE_DAYS));
 
-interface Weighed {
-  worked: number;
-  total: number;
-}
-
-function weigh(trials: readonly Trial[], now: string, share: (trial: Trial) => number): Weighed {
+function weigh(trials: readonly Trial[], now: string, share: (trial: Trial) => number = () => 1): Counted {
   let worked = 0;
   let total = 0;
   for (const trial of trials) {
@@ -46,6 +54,14 @@ function weigh(trials: readonly Trial[], now: string, share: (trial: Trial) => n
     total += weight;
   }
   return { worked, total };
+}
+
+/** Trials as counts by correction, at the weight that they have now. */
+export function countTrials(trials: readonly Trial[], now: string): Record<string, Counted> {
+  const byCorrection = new Map<string, Trial[]>();
+  for (const trial of trials)
+    byCorrection.set(trial.correction, [...(byCorrection.get(trial.correction) ?? []), trial]);
+  return Object.fromEntries([...byCorrection].map(([correction, own]) => [correction, weigh(own, now)]));
 }
 
 const sameStyle = (trial: Trial, style: Style): boolean => trial.kind === style.kind && trial.focus === style.focus;
@@ -63,24 +79,14 @@ export interface Belief {
  * Prior by kind; others' outcomes of this very correction, scaled down to at most 8 trials; this client's outcomes of it in full
  * and of its style by half.
  */
-export function believe(
-  correction: string,
-  style: Style,
-  clientId: string,
-  trials: readonly Trial[],
-  now: string,
-): Belief {
+export function believe(correction: string, style: Style, { trials, others }: Evidence, now: string): Belief {
   const [priorWorked, priorFailed] = KIND_PRIOR[style.kind];
-  const others = weigh(
-    trials.filter((t) => t.clientId !== clientId && t.correction === correction),
-    now,
-    () => 1,
-  );
-  const scale = others.total > OTHERS_MOST_TRIALS ? OTHERS_MOST_TRIALS / others.total : 1;
-  const own = trials.filter((t) => t.clientId === clientId && (t.correction === correction || sameStyle(t, style)));
+  const theirs = others[correction] ?? { worked: 0, total: 0 };
+  const scale = theirs.total > OTHERS_MOST_TRIALS ? OTHERS_MOST_TRIALS / theirs.total : 1;
+  const own = trials.filter((t) => t.correction === correction || sameStyle(t, style));
   const mine = weigh(own, now, (t) => (t.correction === correction ? 1 : SAME_STYLE_SHARE));
-  const worked = priorWorked + others.worked * scale + mine.worked;
-  const total = priorWorked + priorFailed + others.total * scale + mine.total;
+  const worked = priorWorked + theirs.worked * scale + mine.worked;
+  const total = priorWorked + priorFailed + theirs.total * scale + mine.total;
   const styled = own.filter((t) => sameStyle(t, style));
   return {
     chance: worked / total,

@@ -1,6 +1,7 @@
+export * from './client-record.js';
 export * from './correct.js';
 export * from './evidence.js';
-export * from './pain.js';
-export * from './screening.js';
+export * from './likelihood.js';
 export * from './stand.js';
 export * from './teach.js';
+export { HALF_LIFE_DAYS } from './weights.js';

@@ -1,4 +1,5 @@
 export * from './aim.js';
+export * from './load-schema.js';
 export * from './loads.js';
 export * from './next-set.js';
 export * from './strength.js';

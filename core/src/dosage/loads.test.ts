@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { fromPounds, kitCounts, usableOption, weightWords, type KitNeed, type KitPiece } from '../movement/index.js';
-import { kit, options, piece } from '../test/kits.js';
+import { fromPounds, kitCounts, type KitNeed, type KitPiece, usableOption, weightWords } from '../movement/index.js';
 import { bodyLoad, loadsFor, nearestLoads, settingsOf } from './index.js';
+import { kit, options, piece } from '../test/kits.js';
 
 const ONE_DUMBBELL: KitNeed[][] = [[{ item: 'dumbbell', count: 1 }]];
 const PAIR: KitNeed[][] = [[{ item: 'dumbbell', count: 2 }]];

@@ -90,11 +90,22 @@ function loadsOfPiece(piece: KitPiece, need: number): Load[] {
   return [];
 }
 
+const KNOWN = new WeakMap<readonly KitPiece[], WeakMap<readonly (readonly KitNeed[])[], Load[]>>();
+
 /**
  * The loads that a kit can make for a movement's options, lightest first, each once.
  * Bands come first, in their order, because nobody knows their kilograms. A load that several pieces make is the one that takes least time.
+ * Worked out once for the same kit and options, because plates have many sums: neither may be changed afterwards.
  */
-export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): Load[] {
+export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): readonly Load[] {
+  const ofKit = KNOWN.get(pieces) ?? new WeakMap<readonly (readonly KitNeed[])[], Load[]>();
+  KNOWN.set(pieces, ofKit);
+  const loads = ofKit.get(options) ?? makeLoads(options, pieces);
+  ofKit.set(options, loads);
+  return loads;
+}
+
+function makeLoads(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): Load[] {
   const counts = kitCounts(pieces);
   const order = new Map(pieces.map((piece) => [piece.label, piece.order ?? 0]));
   const loads = options

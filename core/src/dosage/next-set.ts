@@ -5,11 +5,12 @@
 import type { DoseWindow } from '../movement/schema.js';
 import type { DoseMode, Effort } from '../movement/vocabulary.js';
 import { UNIT_WORDS } from '../movement/words.js';
-import type { PainQuality } from '../coaching/pain.js';
+import type { PainQuality } from '../client/pain.js';
 import type { Load } from './loads.js';
 import { equalEffort, expectedReps, MOST_REPS, REPS_LEFT } from './strength.js';
 
-export const NEXT_KINDS = ['hold', 'up', 'down', 'more', 'slower', 'pause', 'swap', 'stop'] as const;
+/** `rung-up` and `rung-down`: the dose of this movement has come to its end, and another movement is wanted. */
+export const NEXT_KINDS = ['hold', 'up', 'down', 'more', 'slower', 'pause', 'rung-up', 'rung-down', 'stop'] as const;
 export type NextKind = (typeof NEXT_KINDS)[number];
 
 /** Largest step in load that is taken at once, as a share of the load in hand. */
@@ -109,7 +110,7 @@ function goUp(s: SetSituation): NextSet {
   if (!load || !next) {
     if (capped)
       return stay('slower', window.low, `${reached}. No spotter: not above ${s.capKg} kg, so slow the lowering.`);
-    if (!load || mode !== 'reps') return stay('swap', s.amount, `${reached}: time for the next rung.`);
+    if (!load || mode !== 'reps') return stay('rung-up', s.amount, `${reached}: time for the next rung.`);
     return stay('slower', window.low, `${reached}, and nothing heavier is here: slow the lowering to make it count.`);
   }
   if (load.kg === null || next.kg === null)
@@ -173,10 +174,13 @@ function lessen(s: SetSituation, failed: boolean): NextSet {
     };
   if (s.amount < window.low / 2 || (load === null && s.amount < window.low))
     return {
-      kind: 'swap',
+      kind: 'rung-down',
       load,
       amount: window.low,
-      why: `${told}, and nothing lighter is here: take an easier movement.`,
+      why:
+        load === null
+          ? `${told}: take an easier movement.`
+          : `${told}, and nothing lighter is here: take an easier movement.`,
     };
   const amount = Math.max(1, Math.min(s.amount - (failed ? 2 : 0), window.low));
   return { kind: 'hold', load, amount, why: `${told}: back to ${amount}, with good form.` };

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { SIDES } from '../movement/index.js';
-import { aimOf, parseTempo, SIDE_CHANGE_SECONDS, setSeconds, sideCount } from './index.js';
+import { aimOf, parseTempo, setSeconds, SIDE_CHANGE_SECONDS, sideCount } from './index.js';
 
 const beat = fc.integer({ min: 0, max: 20 });
 

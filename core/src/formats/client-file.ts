@@ -1,32 +1,13 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
-import { z } from '../movement/zod.js';
-import { checkScreening } from '../coaching/screening.js';
-import type { Checked } from '../movement/check.js';
-import { problemsOf, type Problem } from '../movement/problem.js';
+import { BLANK_CLIENT, type Client } from '../client/client.js';
+import { checkScreening } from '../client/screening.js';
+import { type Checked, instant, uuid } from '../schema/atoms.js';
+import { type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 import { planSchema, type Plan } from '../planning/plan.js';
 import { eventSchema, type SessionEvent } from '../session/events.js';
+import { programmeSchema } from '../session/programme.js';
 import type { Programme } from '../session/run.js';
-import type { Client } from './answers.js';
-
-/** What a client has before anybody said anything. */
-export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
-  about: '',
-  goal: '',
-  healthNote: '',
-  touchConsentOn: null,
-  filmConsentOn: null,
-  email: '',
-  note: '',
-  trainingYears: null,
-  bodyKg: null,
-  unit: 'kg',
-  readiness: null,
-  today: null,
-  benchmarks: [],
-  limits: [],
-  kit: [],
-  houseRules: {},
-};
 
 export const CLIENT_FILE_FORMAT = 'waxwing-client';
 
@@ -47,22 +28,16 @@ export interface ClientFile {
   plans: Plan[];
 }
 
-const programmeSchema = z.strictObject({
-  planId: z.uuid('must be a UUID'),
-  plan: planSchema,
-  rotations: z.record(z.uuid(), z.array(z.array(z.int().min(0).nullable()).max(4)).max(200)),
-});
-
 const fileSchema = z.strictObject({
   format: z.literal(CLIENT_FILE_FORMAT, `must be "${CLIENT_FILE_FORMAT}"`),
   formatVersion: z.literal(1, 'is of a version that this Waxwing does not know'),
-  client: z.looseObject({ id: z.uuid('must be a UUID'), name: z.string().min(1, 'must not be empty').max(80) }),
+  client: z.looseObject({ id: uuid, name: z.string().min(1, 'must not be empty').max(80) }),
   sessions: z
     .array(
       z.strictObject({
-        id: z.uuid('must be a UUID'),
-        startedAt: z.iso.datetime('must be a UTC time'),
-        finishedAt: z.iso.datetime('must be a UTC time').nullable(),
+        id: uuid,
+        startedAt: instant,
+        finishedAt: instant.nullable(),
         programme: programmeSchema.nullish(),
         events: z.array(eventSchema).max(20_000),
       }),
@@ -83,14 +58,21 @@ export function checkClientFile(input: unknown): Checked<ClientFile> {
     .map((key) => ({ path: `client.${key}`, message: 'is not a known field' }));
   const parts = checkScreening(file.client);
   if (!parts.ok) problems.push(...parts.problems.map(({ path, message }) => ({ path: `client.${path}`, message })));
-  file.sessions.forEach(({ id, events }, s) =>
+  const sessionIds = new Set<string>();
+  const eventIds = new Set<string>();
+  file.sessions.forEach(({ id, events }, s) => {
+    if (sessionIds.has(id)) problems.push({ path: `sessions[${s}].id`, message: 'is in the file twice' });
+    sessionIds.add(id);
     events.forEach((event, e) => {
+      if (eventIds.has(event.id))
+        problems.push({ path: `sessions[${s}].events[${e}].id`, message: 'is in the file twice' });
+      eventIds.add(event.id);
       if (event.sessionId !== id)
         problems.push({ path: `sessions[${s}].events[${e}].sessionId`, message: 'belongs to another session' });
       if (event.clientId !== file.client.id)
         problems.push({ path: `sessions[${s}].events[${e}].clientId`, message: 'belongs to another client' });
-    }),
-  );
+    });
+  });
   const alone = ({ clientIds }: Plan, path: string): void => {
     if (clientIds.length !== 1 || clientIds[0] !== file.client.id)
       problems.push({ path: `${path}.clientIds`, message: 'must be this client alone' });
@@ -99,26 +81,3 @@ export function checkClientFile(input: unknown): Checked<ClientFile> {
   file.sessions.forEach(({ programme }, s) => programme && alone(programme.plan, `sessions[${s}].programme.plan`));
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: file as ClientFile };
 }
-
-/** A plan without everybody else: their lanes go, and lines and blocks that held nothing else. */
-export const planOf = (plan: Plan, clientId: string): Plan => planWith(plan, [clientId]);
-
-/** The part of a plan that is for some of its clients. */
-export const planWith = (plan: Plan, clientIds: readonly string[]): Plan => only(plan, (id) => clientIds.includes(id));
-
-/** A plan without one client; null when nobody is left in it. */
-export function planWithout(plan: Plan, clientId: string): Plan | null {
-  const rest = only(plan, (id) => id !== clientId);
-  return rest.clientIds.length > 0 ? rest : null;
-}
-
-const only = (plan: Plan, keep: (clientId: string) => boolean): Plan => ({
-  ...plan,
-  clientIds: plan.clientIds.filter(keep),
-  blocks: plan.blocks.map((block) => ({
-    ...block,
-    items: block.items
-      .map((item) => ({ ...item, lanes: item.lanes.filter((lane) => keep(lane.clientId)) }))
-      .filter(({ lanes }) => lanes.length > 0),
-  })),
-});

@@ -4,7 +4,7 @@
  */
 import Papa from 'papaparse';
 import { checkMovement } from '../movement/check.js';
-import type { Problem } from '../movement/problem.js';
+import type { Problem } from '../schema/problem.js';
 import type { KitNeed, Movement } from '../movement/schema.js';
 import { PackError, packOf, type Pack } from './pack.js';
 

@@ -2,10 +2,10 @@
  * The library pack: movements as one JSON document that another place can take in.
  * Reading is all or nothing: every problem is named by its path, and a pack with one is not used.
  */
-import { z } from '../movement/zod.js';
+import { fieldPath, type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 import { checkReferences } from '../ladder/references.js';
 import { canonical, difference, type Change } from '../movement/difference.js';
-import { fieldPath, problemsOf, type Problem } from '../movement/problem.js';
 import { movementSchema, type Movement } from '../movement/schema.js';
 
 export const PACK_FORMAT = 'waxwing-library';
@@ -138,3 +138,12 @@ export function mergeImport(library: readonly Movement[], pack: Pack, taken: Rea
   if (problems.length > 0) throw new PackError(problems.slice(0, MOST_PROBLEMS));
   return merged;
 }
+
+/** What an import would do, before it is done. */
+export interface ImportPreview {
+  importId: string;
+  rows: ImportRow[];
+}
+
+/** One line of an import under way. */
+export type ImportProgress = { done: number; total: number } | { finished: number } | { problem: string };

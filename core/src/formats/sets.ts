@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import type { Effort } from '../movement/vocabulary.js';
 import { inWords, UNIT_WORDS } from '../movement/words.js';
 import type { SessionState } from '../session/fold.js';
-import type { FindMovement } from '../session/record.js';
+import type { FindMovement } from '../session/digest.js';
 
 export interface SetRow {
   /** UTC, ISO 8601. */

@@ -1,15 +1,14 @@
 /** The sheet that a client takes home: order, dose, kit and its changes, a few reminders, one thing to watch, a way down and up, and what changed. */
-import type { Trial } from '../coaching/evidence.js';
+import type { Evidence } from '../coaching/evidence.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
-import { latest, type PastSession } from '../ladder/readiness.js';
+import { type FaultTally, latest, type PastSession } from '../client/history.js';
+import { likelyFault } from '../coaching/likelihood.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { SEVERITIES } from '../movement/vocabulary.js';
 import { label, UNIT_WORDS } from '../movement/words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
-import { faultKey } from '../movement/ids.js';
-import { likelyFault, type FaultTally } from '../session/record.js';
 
 export interface SheetLine {
   movementId: string;
@@ -24,6 +23,8 @@ export interface SheetLine {
   harder: string | null;
   /** Against the last time it was done; null for the same again. */
   changed: string | null;
+  /** Why it must not be done now, where something closed it since it was planned; the rest of the line is empty then. */
+  leaveOut: string | null;
 }
 
 export interface Sheet {
@@ -44,9 +45,11 @@ export interface SheetSource {
   studio: { name: string; trainer: string };
   minutes: number;
   find: (movementId: string) => Movement | undefined;
+  /** Why a movement is closed for the client now; null when it is not. */
+  closed: (movementId: string) => string | null;
   /** Easier and harder movements that are open for the client. */
   neighbours: (movementId: string) => { easier: string | null; harder: string | null };
-  trials: readonly Trial[];
+  evidence: Evidence;
   sets: Readonly<Record<string, readonly PastSession[]>>;
   faults: Readonly<Record<string, FaultTally>>;
   now: string;
@@ -103,15 +106,32 @@ function lineOf(
   movement: Movement,
   before: PlanLane['load'],
 ): SheetLine {
-  const { client, trials, now } = source;
-  const cues = teachingCues(movement, trials, client.id, now)
+  const { evidence, now } = source;
+  const other = lane.withId === null ? undefined : source.find(lane.withId);
+  const name = other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name;
+  const because = source.closed(movement.id) ?? (other ? source.closed(other.id) : null);
+  if (because !== null)
+    return {
+      movementId: movement.id,
+      name,
+      dose: '',
+      sets: 0,
+      kit: null,
+      reminders: [],
+      watchOut: null,
+      easier: null,
+      harder: null,
+      changed: null,
+      leaveOut: `Leave this out for now, and ask your trainer: ${because}.`,
+    };
+  // Nobody is there to touch.
+  const cues = teachingCues(movement, evidence, now, false)
     .toSorted((a, b) => b.worked - a.worked)
     .slice(0, MOST_REMINDERS)
     .map(({ cue }) => cue.text);
-  const other = lane.withId === null ? undefined : source.find(lane.withId);
   return {
     movementId: movement.id,
-    name: other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name,
+    name,
     dose: laneWords(block, lane, movement),
     sets: setsOfLane(block, lane),
     kit: lane.load && kitChange(lane.load, before),
@@ -119,6 +139,7 @@ function lineOf(
     watchOut: worstFault(source, movement)?.name ?? null,
     ...source.neighbours(movement.id),
     changed: changeWords(lane, movement, source.sets[movement.id] ?? []),
+    leaveOut: null,
   };
 }
 
@@ -142,14 +163,11 @@ function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']
   return `${load.label}${setting}${same || !before ? '' : ': change'}`;
 }
 
-/** The fault to watch: the most serious, and among those the likeliest for this client. */
+/** The fault to watch: the most dangerous, and among equals the likeliest for this client. */
 function worstFault({ faults }: SheetSource, movement: Movement): Fault | undefined {
-  const likely = (fault: Fault) => likelyFault(fault, faults[faultKey(movement.id, fault.id)]);
+  const likely = (fault: Fault) => likelyFault(fault, faults[movement.id]);
   const rank = (fault: Fault) => SEVERITIES.indexOf(fault.severity);
-  const serious = movement.faults.filter(({ severity }) => severity !== 'polish');
-  return (serious.length > 0 ? serious : movement.faults).toSorted(
-    (a, b) => likely(b) - likely(a) || rank(a) - rank(b),
-  )[0];
+  return movement.faults.toSorted((a, b) => rank(a) - rank(b) || likely(b) - likely(a))[0];
 }
 
 /** `10 to 12 reps, 8 to 10 kg`; null when nothing changed, `new` the first time. */
@@ -185,7 +203,7 @@ export function sheetMarkdown(sheet: Sheet, date: string | null): string {
       `## ${plain(title)}${note ? ` · ${plain(note)}` : ''}`,
       '',
       ...all.flatMap((line, i) => [
-        `${i + 1}. **${plain(line.name)}**: ${plain(line.dose)}${line.kit ? `, ${plain(line.kit)}` : ''}`,
+        `${i + 1}. **${plain(line.name)}**: ${plain(line.leaveOut ?? line.dose)}${line.kit ? `, ${plain(line.kit)}` : ''}`,
         ...line.reminders.map((reminder) => `   - ${plain(reminder)}`),
         ...(line.watchOut ? [`   - **Watch out:** ${plain(line.watchOut)}`] : []),
         ...(line.easier ? [`   - Easier: ${plain(line.easier)}`] : []),

@@ -1,17 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { fitFor, kitCounts, usableOption, DEMANDS, type Limit } from '../movement/index.js';
-import { lawfulLibrary } from '../test/generate.js';
+import { DEMANDS, fitFor, kitCounts, type Limit, usableOption } from '../movement/index.js';
 import {
   buildCatalog,
   buildLadder,
   CycleError,
+  type LadderNode,
   readiness,
   signWords,
   substitutes,
   SWAP_REASONS,
-  type LadderNode,
 } from './index.js';
+import { lawfulLibrary } from '../test/generate.js';
 
 const node = (id: string, ...harder: string[]): LadderNode => ({
   id,

@@ -1,26 +1,7 @@
 /** Whether recorded sets meet a link's `readyWhen`: enough good sets, in each of enough sessions in a row. */
 import type { ReadyWhen } from '../movement/schema.js';
-import { EFFORTS, type Effort } from '../movement/vocabulary.js';
-
-/** One recorded set of a movement. `amount` is reps or seconds on the weaker side. */
-export interface DoneSet {
-  amount: number;
-  effort: Effort | null;
-  /** No fault of severity stop or fix was open at it. */
-  clean: boolean;
-  /** Load used, if any. */
-  kg?: number | null;
-}
-
-/** The sets of one movement in one session. */
-export interface PastSession {
-  at: string;
-  sets: readonly DoneSet[];
-}
-
-/** The latest of some sessions, which may come in any order. */
-export const latest = (history: readonly PastSession[]): PastSession | undefined =>
-  history.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+import type { DoneSet, PastSession } from '../client/history.js';
+import { EFFORTS } from '../movement/vocabulary.js';
 
 export interface Readiness {
   ready: boolean;

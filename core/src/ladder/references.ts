@@ -1,5 +1,5 @@
 /** Checking a whole library: repeated ids, links and swaps that lead nowhere, ladders that run in a circle. */
-import type { Problem } from '../movement/problem.js';
+import type { Problem } from '../schema/problem.js';
 import type { Movement } from '../movement/schema.js';
 import { buildLadder, CycleError } from './graph.js';
 

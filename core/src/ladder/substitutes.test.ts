@@ -1,18 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { ALWAYS_AT_HAND, DEMANDS, KIT_ITEMS, REGIONS, SPACES, type KitItem, type Limit } from '../movement/index.js';
-import { lawfulLibrary } from '../test/generate.js';
+import { REGION_DEMANDS } from '../client/index.js';
+import { ALWAYS_AT_HAND, DEMANDS, KIT_ITEMS, type KitItem, type Limit, REGIONS, SPACES } from '../movement/index.js';
 import {
   buildCatalog,
   buildLadder,
-  reach,
-  REGION_DEMANDS,
-  substitutes,
-  SWAP_REASONS,
   type MovementFacts,
+  reach,
   type Rung,
   type SubstituteQuery,
+  substitutes,
+  SWAP_REASONS,
 } from './index.js';
+import { lawfulLibrary } from '../test/generate.js';
 
 const SIZE = 14;
 

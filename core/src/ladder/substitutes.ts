@@ -18,6 +18,7 @@ import {
   type Region,
   type Space,
 } from '../movement/vocabulary.js';
+import { REGION_DEMANDS } from '../client/pain.js';
 import { buildLadder, reach, type Ladder, type Step } from './graph.js';
 import { SUBSTITUTE_COST as COST } from './weights.js';
 
@@ -41,20 +42,6 @@ export type MovementFacts = Pick<
   | 'demands'
   | 'links'
 >;
-
-/** Which demands a painful region must not meet. A usual caution, not a diagnosis. */
-export const REGION_DEMANDS: Readonly<Record<Region, readonly Demand[]>> = {
-  neck: ['neck-load', 'overhead'],
-  shoulder: ['overhead', 'loaded-shoulder', 'weight-on-wrist'],
-  elbow: ['loaded-shoulder', 'hard-grip', 'weight-on-wrist'],
-  wrist: ['weight-on-wrist', 'hard-grip'],
-  'upper-back': ['loaded-spine-bend', 'overhead'],
-  'low-back': ['loaded-spine-bend', 'long-lever-trunk', 'impact'],
-  hip: ['deep-knee-bend', 'single-leg-balance', 'impact'],
-  knee: ['deep-knee-bend', 'weight-on-knees', 'impact', 'single-leg-balance'],
-  ankle: ['impact', 'single-leg-balance', 'toes-bent-under-load'],
-  foot: ['impact', 'toes-bent-under-load', 'single-leg-balance'],
-};
 
 interface Entry {
   facts: MovementFacts;

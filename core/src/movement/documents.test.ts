@@ -6,11 +6,11 @@ import {
   canonical,
   compareMovements,
   difference,
+  type HouseRule,
   otherSchools,
   searchTextOf,
   tagsInForce,
   underRules,
-  type HouseRule,
 } from './index.js';
 import { buildMentions, wordsIn } from './mentions.js';
 

@@ -2,8 +2,9 @@
  * House rules: matters on which good trainers disagree, each with its options. The studio chooses, a client may have another choice,
  * and a cue or fault that belongs to an option shows only where that option holds.
  */
-import { z } from './zod.js';
-import { slug, text, type Cue, type Fault, type Movement } from './schema.js';
+import { slug, text } from '../schema/atoms.js';
+import { z } from '../schema/zod.js';
+import type { Cue, Fault, Movement } from './schema.js';
 
 export const houseRuleSchema = z.strictObject({
   id: slug,

@@ -1,3 +1,4 @@
+export * from './attachment.js';
 export * from './check.js';
 export * from './compare.js';
 export * from './difference.js';
@@ -5,8 +6,9 @@ export * from './house-rules.js';
 export * from './ids.js';
 export * from './kit.js';
 export * from './limits.js';
-export * from './problem.js';
 export * from './schema.js';
 export * from './search.js';
+export * from './summary.js';
+export * from './version.js';
 export * from './vocabulary.js';
 export * from './words.js';

@@ -8,13 +8,13 @@ import {
   inWords,
   KIT_ITEMS,
   kitCounts,
+  type KitNeed,
+  type KitPiece,
   kitWords,
   label,
   LEVERS,
   leverWords,
   usableOption,
-  type KitNeed,
-  type KitPiece,
 } from './index.js';
 import { kit, options, piece } from '../test/kits.js';
 

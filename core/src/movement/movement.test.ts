@@ -8,9 +8,9 @@ import {
   kitWords,
   label,
   leverWords,
+  type Limit,
   limitsOn,
   loadLabel,
-  type Limit,
   type Movement,
 } from './index.js';
 

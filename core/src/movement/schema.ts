@@ -2,7 +2,8 @@
  * What a movement is: the one schema that files, requests and the stored library are checked against.
  * Cue, fault and correction ids are local to their movement; `ids.ts` makes the library-wide form.
  */
-import { z } from './zod.js';
+import { SLUG, slug, text } from '../schema/atoms.js';
+import { z } from '../schema/zod.js';
 import { RESERVED_IDS } from './ids.js';
 import {
   CAUSE_KINDS,
@@ -26,21 +27,6 @@ import {
   SIDES,
   SPACES,
 } from './vocabulary.js';
-
-const SLUG = '[a-z0-9]+(?:-[a-z0-9]+)*';
-
-export const slug = z
-  .string()
-  .max(60, 'must be at most 60 characters')
-  .regex(new RegExp(`^${SLUG}$`), 'must be lower-case words joined by hyphens');
-
-/** Text for people: trimmed, never empty, never longer than `max` characters. */
-export const text = (max: number) =>
-  z
-    .string()
-    .max(max, `must be at most ${max} characters`)
-    .refine((value) => value.trim().length > 0, 'must not be empty')
-    .refine((value) => !/<[a-z!/?]/i.test(value), 'must be plain text, without tags such as <b>');
 
 /** 0 none, 1 a little, 2 clearly, 3 as much as this demand can be. */
 const amount = z.int().min(0, 'must be 0 to 3').max(3, 'must be 0 to 3');

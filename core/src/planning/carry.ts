@@ -1,11 +1,10 @@
 /** Last time, carried forward: the same movements in the same order, with what changes for each and why. */
-import type { MovementSummary } from '../formats/answers.js';
+import { latest, type PastSession } from '../client/history.js';
+import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder } from '../ladder/graph.js';
-import { latest, readiness, signWords, type PastSession } from '../ladder/readiness.js';
-import { fitFor, mayDo } from '../movement/limits.js';
-import { kitCounts, type KitPiece } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
-import { lastKg, laneFor } from './lane-for.js';
+import { lastKg, laneFor, type LaneRequest } from './lane-for.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
 import type { SuggestClient } from './suggest.js';
 
@@ -15,6 +14,8 @@ export interface CarryRequest {
   kit: readonly KitPiece[];
   purpose: Purpose;
   newId: () => string;
+  /** Names the faults that were open last time. */
+  faultOf?: LaneRequest['faultOf'];
 }
 
 export interface Carried {
@@ -46,59 +47,52 @@ function leftBehind({ moves = [], sets }: SuggestClient, id: string, visit: read
 }
 
 /**
- * Blocks for the next session. A rung that its sign says is owned gives way to the next one that is open and that the kit allows;
- * one that a limit closes today, or that hurt last time, is left out and named.
+ * Blocks for the next session, each line as the policy of progress has it: a rung up where its sign is met, one down where it was too hard.
+ * What is closed today, or hurt last time, is left out and named.
  */
-export function carryForward({ clients, movements, kit, purpose, newId }: CarryRequest): Carried {
+export function carryForward({ clients, movements, kit, purpose, newId, faultOf }: CarryRequest): Carried {
   const ladder = buildLadder(movements);
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
-  const counts = kitCounts(kit);
+  const find = (id: string) => byId.get(id);
   const lines = new Map<string, PlanItem>();
   const reasons: string[] = [];
   for (const client of clients) {
-    const may = (movement: MovementSummary | undefined): movement is MovementSummary =>
-      movement !== undefined && !client.avoid.includes(movement.id) && mayDo(movement, client.limits, counts);
+    const { standing } = client;
     const visit = lastVisit(client.sets);
     for (const id of visit) {
       if (leftBehind(client, id, visit)) continue;
       const movement = byId.get(id);
       if (!movement) continue;
       const past = client.sets[id] ?? [];
-      const rung = ladder.rungs.get(id);
       const dose = (one: MovementSummary, fromKg: number | null = null) =>
         laneFor({
           clientId: client.id,
+          standing,
           movement: one,
           purpose,
           past: client.sets[one.id] ?? [],
           kit,
-          ease: client.ease,
+          ladder,
+          find,
+          faultOf,
           fromKg,
         });
       const same = dose(movement);
-      const down =
-        same.change === 'easier' ? rung?.easier.map(({ to }) => byId.get(to)).find((one) => may(one)) : undefined;
-      const up = client.ease
-        ? undefined
-        : rung?.harder.find(({ to, readyWhen }) => readyWhen && may(byId.get(to)) && readiness(readyWhen, past).ready);
-      const next = down ?? (up ? byId.get(up.to) : movement);
-      if (!may(next)) {
-        const fit = fitFor(movement.demands, client.limits);
-        const why = client.avoid.includes(id)
-          ? 'it hurt last time'
-          : fit.status === 'closed'
-            ? `closed by ${fit.because.join('; ')}`
-            : 'its kit is not here';
-        reasons.push(`${client.name} leaves out ${movement.name}: ${why}.`);
+      const { kind, why, to } = same.step;
+      const other = to === null ? undefined : byId.get(to);
+      if (kind === 'stop' || (kind === 'rung-down' && !other)) {
+        reasons.push(`${client.name} leaves out ${movement.name}: ${why}`);
         continue;
       }
-      const { lane } = next === movement ? same : dose(next, down ? null : lastKg(past));
-      const why = down
-        ? `Down from ${movement.name}: ${same.lane.why} ${lane.why}`
-        : up?.readyWhen
-          ? `Up from ${movement.name}: ${signWords(up.readyWhen)}. ${lane.why}`
-          : lane.why;
-      put(lines, movement.families[0] ?? id, { ...lane, why: why.slice(0, 400) }, newId);
+      const next = other ? dose(other, kind === 'rung-up' ? lastKg(past) : null) : same;
+      // The rung below may be too hard as well, or nothing may go on there.
+      if (next.step.kind === 'stop') {
+        reasons.push(`${client.name} leaves out ${movement.name}: ${next.step.why}`);
+        continue;
+      }
+      const moved = other ? `${kind === 'rung-up' ? 'Up' : 'Down'} from ${movement.name}: ${why} ` : '';
+      const lane = { ...next.lane, why: `${moved}${next.lane.why}`.slice(0, 400) };
+      put(lines, movement.families[0] ?? id, lane, newId);
     }
   }
   const items = [...lines.values()];

@@ -1,5 +1,5 @@
 /** What it takes to go from one item to the next: another weight, another position. Seconds; starting guesses, in one table. */
-import type { MovementSummary } from '../formats/answers.js';
+import type { MovementSummary } from '../movement/summary.js';
 import type { Position } from '../movement/vocabulary.js';
 import type { PlanLane } from './plan.js';
 

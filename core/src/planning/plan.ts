@@ -2,12 +2,11 @@
  * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
  * The schema that requests, stored plans and the page are checked against.
  */
-import { z } from '../movement/zod.js';
-import type { MovementSummary } from '../formats/answers.js';
-import type { Checked } from '../movement/check.js';
-import { problemsOf } from '../movement/problem.js';
-import { slug, text } from '../movement/schema.js';
-import { KIT_ITEMS, PURPOSES, SPACES } from '../movement/vocabulary.js';
+import type { MovementSummary } from '../movement/summary.js';
+import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
+import { loadSchema } from '../dosage/load-schema.js';
+import { z } from '../schema/zod.js';
+import { PURPOSES, SPACES } from '../movement/vocabulary.js';
 
 /** In the order in which a session usually has them. */
 export const BLOCK_KINDS = [
@@ -27,26 +26,6 @@ export const MOST_CLIENTS = 4;
 /** A day, in minutes: no plan is longer. */
 export const DAY_MINUTES = 24 * 60;
 
-const uuid = z.uuid('must be a UUID');
-const whole = (low: number, high: number) =>
-  z
-    .int(`must be a whole number from ${low} to ${high}`)
-    .min(low, `must be ${low} to ${high}`)
-    .max(high, `must be ${low} to ${high}`);
-
-export const loadSchema = z.strictObject({
-  item: z.enum(KIT_ITEMS),
-  count: whole(1, 10),
-  kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
-  label: z.string().min(1, 'must not be empty').max(60, 'must be at most 60 characters'),
-  setting: z.string().max(80, 'must be at most 80 characters').optional(),
-  changeSeconds: whole(0, 600),
-});
-
-export const tempoSchema = z
-  .string()
-  .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0');
-
 export const laneSchema = z.strictObject({
   clientId: uuid,
   movementId: slug,
@@ -60,7 +39,7 @@ export const laneSchema = z.strictObject({
   rest: whole(0, 900),
   load: loadSchema.nullable(),
   /** Why this movement and this dose, in one sentence. */
-  why: z.string().max(400, 'must be at most 400 characters'),
+  why: words(400),
 });
 
 const itemSchema = z.strictObject({
@@ -88,13 +67,13 @@ export const planSchema = z
     clientIds: z.array(uuid).min(1, 'needs at least one client').max(MOST_CLIENTS, 'takes at most four clients'),
     /** The slot, in minutes. */
     minutes: whole(5, DAY_MINUTES),
-    startsAt: z.iso.datetime('must be a UTC time such as 2030-01-31T17:05:00.000Z').nullable(),
+    startsAt: instant.nullable(),
     purpose: z.enum(PURPOSES),
     /** The room there is to work in. */
     space: z.enum(SPACES),
     /** A plan to start others from. */
     template: z.boolean(),
-    note: z.string().max(2000, 'must be at most 2000 characters'),
+    note: words(2000),
     blocks: z.array(blockSchema).max(20, 'has at most 20 blocks'),
   })
   .superRefine((plan, context) => {
@@ -123,10 +102,7 @@ export type Block = z.infer<typeof blockSchema>;
 export type PlanItem = z.infer<typeof itemSchema>;
 export type PlanLane = z.infer<typeof laneSchema>;
 
-export function checkPlan(input: unknown): Checked<Plan> {
-  const result = planSchema.safeParse(input, { reportInput: true });
-  return result.success ? { ok: true, value: result.data } : { ok: false, problems: problemsOf(result.error) };
-}
+export const checkPlan = (input: unknown): Checked<Plan> => checkedBy(planSchema, input);
 
 /** What planning has to know besides the plan. */
 export interface PlanContext {

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { loadsFor, type Load } from '../dosage/index.js';
-import type { MovementSummary } from '../formats/index.js';
-import { opennessFor, PATTERNS } from '../movement/index.js';
-import { clientId, contextOf, counting, KIT, limits, NOW, plannable, planOver, suggestClient } from '../test/plans.js';
+import { buildLadder } from '../ladder/index.js';
+import { type Load, loadsFor } from '../dosage/index.js';
+import { type MovementSummary, opennessFor, PATTERNS } from '../movement/index.js';
 import {
+  type Block,
   carryForward,
   checkPlan,
   coverageOf,
@@ -15,21 +15,34 @@ import {
   orderCost,
   orderPlan,
   orderProblem,
+  type Plan,
+  type PlanContext,
   savedWords,
   secondsOf,
   SEGMENT_KINDS,
   shortagesOf,
+  type SuggestClient,
   suggestSession,
   timelineOf,
   totalsOfPlan,
   turnsOf,
-  warningsOf,
-  type Block,
-  type Plan,
-  type PlanContext,
-  type SuggestClient,
   type WarnContext,
+  warningsOf,
 } from './index.js';
+import {
+  clientId,
+  contextOf,
+  counting,
+  KIT,
+  limits,
+  NOW,
+  plannable,
+  planOver,
+  standing,
+  suggestClient,
+} from '../test/plans.js';
+
+const NO_LADDER = buildLadder([]);
 
 const world = plannable(14).chain((movements) =>
   fc.record({
@@ -270,7 +283,13 @@ describe('warnings', () => {
     held: Parameters<typeof opennessFor>[1],
   ): WarnContext => ({
     ...context,
-    clients: plan.clientIds.map((id, i) => ({ id, name: `Client ${i}`, limits: held, avoid: [] })),
+    clients: plan.clientIds.map((id, i) => ({
+      id,
+      name: `Client ${i}`,
+      sets: {},
+      standing: standing({ limits: held }),
+    })),
+    ladder: buildLadder(movements),
     movements,
     kit: KIT,
     newId: counting(),
@@ -311,6 +330,7 @@ describe('warnings', () => {
       ...known(movement('squat'), jump),
       clients: [],
       movements: [],
+      ladder: NO_LADDER,
       kit: KIT,
       newId,
       instead: () => undefined,
@@ -335,8 +355,21 @@ describe('warnings', () => {
     const plan = planWith([block('strength', lane('curl', { load }))]);
     plan.clientIds.push(clientId(1));
     plan.blocks[0]?.items[0]?.lanes.push(lane('curl', { load, clientId: clientId(1) }));
-    const clients = [0, 1].map((i) => ({ id: clientId(i), name: i === 0 ? 'Ada' : 'Bo', limits: [], avoid: [] }));
-    const context = { ...known(curl), clients, movements: [], kit: KIT, newId, instead: () => undefined };
+    const clients = [0, 1].map((i) => ({
+      id: clientId(i),
+      name: i === 0 ? 'Ada' : 'Bo',
+      sets: {},
+      standing: standing(),
+    }));
+    const context = {
+      ...known(curl),
+      clients,
+      movements: [],
+      ladder: NO_LADDER,
+      kit: KIT,
+      newId,
+      instead: () => undefined,
+    };
     expect(shortagesOf(plan.blocks[0]?.items[0]?.lanes ?? [], KIT, context)).toMatchObject([{ wanted: 4, there: 2 }]);
     const [short] = warningsOf(plan, context);
     expect(short?.words).toBe('Ada and Bo want 2 × 8 kg at the same time: 4 wanted, 2 here.');
@@ -386,8 +419,8 @@ describe('a suggested session', () => {
         for (const one of blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes))) {
           const client = clients.find(({ id }) => id === one.clientId);
           const chosen = context.find(one.movementId);
-          expect(opennessFor(chosen?.demands ?? {}, client?.limits ?? [])).not.toBe('closed');
-          expect(client?.avoid).not.toContain(one.movementId);
+          expect(opennessFor(chosen?.demands ?? {}, client?.standing.limits ?? [])).not.toBe('closed');
+          expect(client?.standing.hurtBefore).not.toContain(one.movementId);
           if (chosen && chosen.role === 'strength') expect(without).not.toContain(chosen.pattern);
           if (one.load) expect(loadsFor(chosen?.kit ?? [], KIT)).toContainEqual(one.load);
           expect(one.why.length).toBeGreaterThan(10);
@@ -418,10 +451,8 @@ describe('a suggested session', () => {
     const client = {
       id: clientId(0),
       name: 'Ada',
-      limits: [{ demand: 'deep-knee-bend', allowed: 0, reason: 'knee' } as const],
+      standing: standing({ limits: [{ demand: 'deep-knee-bend', allowed: 0, reason: 'knee' }] }),
       sets: {},
-      avoid: [],
-      ease: null,
     };
     const { reasons } = suggestSession({
       minutes: 20,
@@ -461,7 +492,7 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     old: [{ at: '2030-02-01T10:00:00.000Z', sets: [] }],
   };
   expect(lastVisit(sets)).toEqual(['row', 'squat']);
-  const client = { id: clientId(0), name: 'Ada', limits: [], sets, avoid: [], ease: null };
+  const client = { id: clientId(0), name: 'Ada', standing: standing(), sets };
   const next = (change: Partial<SuggestClient> = {}) =>
     carryForward({
       clients: [{ ...client, ...change }],
@@ -474,11 +505,13 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     ['row', 11],
     ['front', 8],
   ]);
-  expect(next({ ease: 'poor sleep' })).toEqual([
+  expect(next({ standing: standing({ ease: 'poor sleep' }) })).toEqual([
     ['row', 9],
     ['squat', 12],
   ]);
-  expect(next({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee' }] })?.[1]?.[0]).toBe('squat');
+  expect(next({ standing: standing({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee' }] }) })?.[1]?.[0]).toBe(
+    'squat',
+  );
   // Swapped on the floor: the rung that was gone to is the one to go on with, until it is left again.
   const swap = (from: string, to: string, at: string) => ({ from, to, why: 'wobbly', at });
   const left = swap('squat', 'row', '2030-02-25T10:00:00.000Z');
@@ -498,17 +531,25 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
 
 test('what asks for a spotter is done no heavier than last time; elsewhere the next weight is taken', () => {
   const sets = [{ amount: 18, effort: 'easy' as const, clean: true, kg: 16 }];
-  const dose = (demands: MovementSummary['demands']) =>
+  const dose = (change: Partial<MovementSummary>, over: Parameters<typeof standing>[0] = {}) =>
     laneFor({
       clientId: clientId(0),
-      movement: movement('press', { kit: [[{ item: 'dumbbell', count: 2 }]], demands }),
+      standing: standing(over),
+      movement: movement('press', { kit: [[{ item: 'dumbbell', count: 2 }]], ...change }),
       purpose: 'strength',
       past: [{ at: NOW, sets }],
       kit: KIT,
+      ladder: NO_LADDER,
+      find: () => undefined,
     });
-  expect(dose({})).toMatchObject({ change: 'up', lane: { load: { kg: 20 }, amount: 8 } });
-  const spotted = dose({ 'spotter-needed': 2 });
-  expect(spotted).toMatchObject({ change: 'slower', lane: { load: { kg: 16 }, tempo: '3-0-1-0' } });
+  expect(dose({})).toMatchObject({ step: { change: 'up' }, lane: { load: { kg: 20 }, amount: 8 } });
+  const spotted = dose({ demands: { 'spotter-needed': 2 } });
+  expect(spotted).toMatchObject({ step: { change: 'slower' }, lane: { load: { kg: 16 }, tempo: '3-0-1-0' } });
+  // Somebody alone has nobody to take a weight off them.
+  const alone = { limits: [{ demand: 'spotter-needed', allowed: 0, reason: 'trains alone' } as const] };
+  const lying = { pattern: 'push' as const, demands: { 'lying-on-back': 1 } };
+  expect(dose(lying).lane.load?.kg).toBeGreaterThan(16);
+  expect(dose(lying, alone)).toMatchObject({ step: { change: 'slower' }, lane: { load: { kg: 16 } } });
   expect(spotted.lane.why).toContain('No spotter: not above 16 kg');
 });
 
@@ -562,10 +603,8 @@ test('what hurt last time is named and never offered, and what carrying forward 
   const client: SuggestClient = {
     id: clientId(0),
     name: 'Ada',
-    limits: [{ demand: 'hard-grip', allowed: 0, reason: 'thumb' }],
+    standing: standing({ limits: [{ demand: 'hard-grip', allowed: 0, reason: 'thumb' }], hurtBefore: ['press'] }),
     sets: { press: past('2030-02-25T10:00:00.000Z'), row: past('2030-02-25T10:10:00.000Z') },
-    avoid: ['press'],
-    ease: null,
   };
   const { blocks, reasons } = carryForward({
     clients: [client],
@@ -576,13 +615,14 @@ test('what hurt last time is named and never offered, and what carrying forward 
   });
   expect(blocks).toEqual([]);
   expect(reasons).toEqual([
-    'Ada leaves out press: it hurt last time.',
-    'Ada leaves out row: closed by hard grip: thumb.',
+    'Ada leaves out press: Closed now: it hurt when it was last done.',
+    'Ada leaves out row: Closed now: hard grip: thumb.',
   ]);
   const around = {
     ...known(press, row),
     clients: [client],
     movements: [press, row],
+    ladder: NO_LADDER,
     kit: KIT,
     newId,
     instead: () => undefined,
@@ -603,7 +643,7 @@ test('locked lines stay in the block they stand in, and new blocks come where th
     return { ...one, rounds, items: one.items.map((item) => ({ ...item, locked: true })) };
   };
   const given = [locked('superset', 2), locked('superset', 5), locked('finisher', 1)];
-  const client: SuggestClient = { id: clientId(0), name: 'Ada', limits: [], sets: {}, avoid: [], ease: null };
+  const client: SuggestClient = { id: clientId(0), name: 'Ada', standing: standing(), sets: {} };
   const { blocks } = suggestSession({
     minutes: 120,
     purpose: 'strength',

@@ -2,15 +2,16 @@
  * A session, suggested: which patterns, which rung for whom, in what dose and order, to fill the slot and no more.
  * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
  */
-import type { MovementSummary } from '../formats/answers.js';
-import type { Move } from '../session/record.js';
-import { readiness, type PastSession } from '../ladder/readiness.js';
-import { buildLadder, type Ladder } from '../ladder/graph.js';
-import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
-import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
+import type { Move, PastSession } from '../client/history.js';
+import type { MovementSummary } from '../movement/summary.js';
+import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
+import { kitCounts, type KitPiece } from '../movement/kit.js';
+import { fitFor, type Openness } from '../movement/limits.js';
 import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
 import { inWords, label } from '../movement/words.js';
-import { lastKg, laneFor } from './lane-for.js';
+import { fitNow } from '../progress/fit.js';
+import type { Standing } from '../progress/standing.js';
+import { lastKg, laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
 import { BLOCK_KINDS, isAround, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
 import { shortagesOf } from './shortage.js';
@@ -19,14 +20,9 @@ import { secondsOf, timelineOf } from './timeline.js';
 export interface SuggestClient {
   id: string;
   name: string;
-  /** Limits that hold today, pain of today included. */
-  limits: readonly Limit[];
+  standing: Standing;
   /** Sessions by movement. */
   sets: Readonly<Record<string, readonly PastSession[]>>;
-  /** Movements that must not come today, because they hurt. */
-  avoid: readonly string[];
-  /** Why nothing goes up today; null when it may. */
-  ease: string | null;
   /** Swaps made on the floor: the rung that somebody went to is the one to go on with. */
   moves?: readonly Move[];
 }
@@ -50,6 +46,8 @@ export interface SuggestRequest {
   now: string;
   /** Makes ids for new blocks and items. */
   newId: () => string;
+  /** Names the faults that were open last time. */
+  faultOf?: LaneRequest['faultOf'];
 }
 
 export interface Suggestion {
@@ -131,7 +129,7 @@ export function suggestSession(request: SuggestRequest): Suggestion {
   const slots = slotsFor(request, context, reasons);
   const open = openFor(request);
   const lines = beam(request, slots, ladder, open, context, reasons);
-  const blocks = assemble(request, lines, context);
+  const blocks = assemble(request, lines, ladder, context);
   const fitted = fit(request, blocks, context, reasons);
   const ordered = orderPlan(
     { blocks: fitted, minutes: request.minutes, clientIds: request.clients.map(({ id }) => id) },
@@ -208,19 +206,12 @@ function openFor({
   const counts = kitCounts(kit);
   const room = SPACES.indexOf(space);
   const away = new Set(notThese);
-  const usable = movements.filter(
-    (movement) =>
-      !away.has(movement.id) &&
-      SPACES.indexOf(movement.space) <= room &&
-      usableOption(movement.kit, counts) !== undefined,
-  );
+  const usable = movements.filter((movement) => !away.has(movement.id) && SPACES.indexOf(movement.space) <= room);
   return new Map(
     clients.map((client) => {
-      const hurt = new Set(client.avoid);
       const byPattern = new Map<Pattern, { movement: MovementSummary; openness: Openness }[]>();
       for (const movement of usable) {
-        if (hurt.has(movement.id)) continue;
-        const openness = opennessFor(movement.demands, client.limits);
+        const { status: openness } = fitNow(client.standing, counts, movement);
         if (openness === 'closed') continue;
         const all = byPattern.get(movement.pattern);
         if (all) all.push({ movement, openness });
@@ -241,25 +232,10 @@ function picksFor(
   all: readonly { movement: MovementSummary; openness: Openness }[],
   ladder: Ladder,
 ): Pick[] {
-  const done = new Map(Object.entries(client.sets));
-  const readyFor = new Map<string, string>();
-  const passed = new Set<string>();
-  const tooHard = new Set<string>();
-  const downFrom = new Set<string>();
-  for (const { movement } of all) {
-    const past = client.sets[movement.id];
-    if (!past || laneFor(laneRequest(request, client, movement)).change !== 'easier') continue;
-    tooHard.add(movement.id);
-    for (const { to } of ladder.rungs.get(movement.id)?.easier ?? []) downFrom.add(to);
-  }
-  for (const [id, sessions] of done)
-    for (const { to, readyWhen } of ladder.rungs.get(id)?.harder ?? []) {
-      if (done.has(to)) passed.add(id);
-      // Nobody goes up on a bad day.
-      else if (!client.ease && readyWhen && readiness(readyWhen, sessions).ready) readyFor.set(to, id);
-    }
+  const { readyFor, passed, tooHard, downFrom, above } = progressIn(request, client, ladder);
+  const done = (id: string): boolean => client.sets[id] !== undefined;
   return all
-    .filter(({ movement }) => slot.roles.includes(movement.role))
+    .filter(({ movement: { id, role } }) => slot.roles.includes(role) && !(above.has(id) && !readyFor.has(id)))
     .map(({ movement, openness }): Pick => {
       const { id, level } = movement;
       const own = !isAround(slot);
@@ -276,7 +252,7 @@ function picksFor(
       } else if (own && before !== undefined) {
         worth += SUGGEST_WORTH.ready;
         because = 'Ready for this rung';
-      } else if (done.has(id)) {
+      } else if (done(id)) {
         worth += SUGGEST_WORTH.known + (passed.has(id) ? SUGGEST_WORTH.below : 0);
         because = passed.has(id) ? 'A rung below the last one' : 'The rung of last time';
       } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
@@ -286,6 +262,34 @@ function picksFor(
     })
     .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
 }
+
+/** What the policy of progress says of everything that a client has done. */
+function progressIn(request: SuggestRequest, client: SuggestClient, ladder: Ladder) {
+  const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
+  /** Rungs whose sign is met, and the one below each. */
+  const readyFor = new Map<string, string>();
+  const passed = new Set<string>();
+  const tooHard = new Set<string>();
+  const downFrom = new Set<string>();
+  /** Rungs above what was done last, which nobody comes to but by their sign. */
+  const above = new Set<string>();
+  const done = Object.keys(client.sets).filter((id) => byId.has(id));
+  for (const id of done) {
+    const movement = byId.get(id);
+    const harder = ladder.rungs.get(id)?.harder ?? [];
+    if (harder.some(({ to }) => client.sets[to])) passed.add(id);
+    for (const to of reach(ladder, id, ['harder'], FAR).keys()) if (!client.sets[to]) above.add(to);
+    const step = movement && laneFor(laneRequest(request, client, movement, ladder)).step;
+    if (step?.kind === 'rung-up' && step.to !== null && !client.sets[step.to]) readyFor.set(step.to, id);
+    if (step?.kind !== 'rung-down') continue;
+    tooHard.add(id);
+    for (const { to } of ladder.rungs.get(id)?.easier ?? []) downFrom.add(to);
+  }
+  return { readyFor, passed, tooHard, downFrom, above };
+}
+
+/** Rungs above one that was done, as far as they are looked at. */
+const FAR = 8;
 
 interface Line {
   slot: Slot;
@@ -301,7 +305,13 @@ interface State {
 }
 
 /** Choices for one slot: one movement for all where it can be, else each on the best rung of one family, else each their best. */
-function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, context: PlanContext): Line[] {
+function lineChoices(
+  slot: Slot,
+  byClient: Picks,
+  request: SuggestRequest,
+  ladder: Ladder,
+  context: PlanContext,
+): Line[] {
   const families = new Map<string, number>();
   for (const picks of byClient.values())
     for (const { movement, worth } of picks.slice(0, CHOICES * 3))
@@ -319,7 +329,7 @@ function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, conte
     seen.add(key);
     const others = picks.filter(({ pick }) => pick.movement.id !== picks[0]?.pick.movement.id).length;
     const lanes = picks.map(
-      ({ client, pick }) => laneFor(laneRequest(request, client, pick.movement, pick.fromKg)).lane,
+      ({ client, pick }) => laneFor(laneRequest(request, client, pick.movement, ladder, pick.fromKg)).lane,
     );
     const short = picks.length > 1 ? shortagesOf(lanes, request.kit, context).length : 0;
     const worth =
@@ -338,17 +348,21 @@ function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, conte
 }
 
 const laneRequest = (
-  request: SuggestRequest,
-  client: SuggestClient,
+  { purpose, kit, movements, faultOf }: SuggestRequest,
+  { id: clientId, standing, sets }: SuggestClient,
   movement: MovementSummary,
+  ladder: Ladder,
   fromKg: number | null = null,
-) => ({
-  clientId: client.id,
+): LaneRequest => ({
+  clientId,
+  standing,
   movement,
-  purpose: request.purpose,
-  past: client.sets[movement.id] ?? [],
-  kit: request.kit,
-  ease: client.ease,
+  purpose,
+  past: sets[movement.id] ?? [],
+  kit,
+  ladder,
+  find: (id) => movements.find((one) => one.id === id),
+  faultOf,
   fromKg,
 });
 
@@ -377,7 +391,7 @@ function beam(
       );
       for (const client of request.clients)
         if (byClient.get(client.id)?.length === 0) reasons.push(closedWords(request, client, slot));
-      choices = lineChoices(slot, byClient, request, context);
+      choices = lineChoices(slot, byClient, request, ladder, context);
       cache.set(key, choices);
     }
     const next = states.flatMap((state) => {
@@ -406,7 +420,7 @@ function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot:
   const all = movements.filter((movement) => movement.pattern === slot.pattern && slot.roles.includes(movement.role));
   const closing = new Set(
     all.flatMap(({ demands }) => {
-      const fit = fitFor(demands, client.limits);
+      const fit = fitFor(demands, client.standing.limits);
       return fit.status === 'closed' ? fit.because : [];
     }),
   );
@@ -420,7 +434,7 @@ const keyOf = (kind: BlockKind, pattern: Pattern | undefined): string =>
   isAround({ kind }) ? kind : `work ${pattern}`;
 
 /** Lines as blocks. Blocks with something locked stay, where they stand; what is new joins the first of its kind. */
-function assemble(request: SuggestRequest, lines: readonly Line[], context: PlanContext): Block[] {
+function assemble(request: SuggestRequest, lines: readonly Line[], ladder: Ladder, context: PlanContext): Block[] {
   const blocks = request.blocks
     .map((block) => ({ ...block, items: block.items.filter((item) => item.locked) }))
     .filter(({ items }) => items.length > 0);
@@ -450,7 +464,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], context: Plan
       locked: false,
       tied: false,
       lanes: picks.map(({ client, pick }) => {
-        const { lane } = laneFor(laneRequest(request, client, pick.movement, pick.fromKg));
+        const { lane } = laneFor(laneRequest(request, client, pick.movement, ladder, pick.fromKg));
         const light = isAround(slot);
         return {
           ...lane,

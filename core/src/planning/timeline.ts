@@ -3,7 +3,7 @@
  * Minutes = work + rest + load changes + position changes + teaching of what is new. Everybody on a line works at once.
  */
 import { setSeconds } from '../dosage/tempo.js';
-import type { MovementSummary } from '../formats/answers.js';
+import type { MovementSummary } from '../movement/summary.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
 import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
 

@@ -1,10 +1,13 @@
 /** What is wrong with a plan, each with a change that mends it where one is known. Nothing is changed by itself. */
 import { loadsFor, nearestLoads, type Load } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
-import type { MovementSummary } from '../formats/answers.js';
+import type { MovementSummary } from '../movement/summary.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
-import { fitFor, type Limit } from '../movement/limits.js';
-import type { Muscle } from '../movement/vocabulary.js';
+import type { Ladder } from '../ladder/graph.js';
+import { fitFor } from '../movement/limits.js';
+import { fitNow } from '../progress/fit.js';
+import type { SuggestClient } from './suggest.js';
+import type { Muscle, Purpose } from '../movement/vocabulary.js';
 import { label } from '../movement/words.js';
 import { coverageOf, pushPull, totalsOfPlan } from './coverage.js';
 import { laneFor } from './lane-for.js';
@@ -38,19 +41,14 @@ export interface Warning {
   fixes: Fix[];
 }
 
-export interface WarnClient {
-  id: string;
-  name: string;
-  limits: readonly Limit[];
-  /** Movements that hurt sharply when they were last done. */
-  avoid: readonly string[];
-}
+export type WarnClient = Pick<SuggestClient, 'id' | 'name' | 'standing' | 'sets'>;
 
 export interface WarnContext extends PlanContext {
   clients: readonly WarnClient[];
   movements: readonly MovementSummary[];
   kit: readonly KitPiece[];
   newId: () => string;
+  ladder: Pick<Ladder, 'rungs'>;
   /** The nearest open movement for a client, where the ladder knows one. */
   instead: (clientId: string, movementId: string) => MovementSummary | undefined;
 }
@@ -114,7 +112,9 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
           fixes: [],
         },
       ];
-    const fits = [movement, other].flatMap((one) => (one && client ? [fitFor(one.demands, client.limits)] : []));
+    const fits = [movement, other].flatMap((one) =>
+      one && client ? [fitFor(one.demands, client.standing.limits)] : [],
+    );
     if (!client || !fits.some(({ status }) => status === 'closed')) return [];
     const instead = context.instead(client.id, movement.id);
     const because = fits.flatMap((fit) => fit.because).join('; ');
@@ -130,13 +130,7 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
                 {
                   words: `Take ${instead.name}`,
                   blocks: mapLane(plan.blocks, item.id, client.id, (old) => ({
-                    ...laneFor({
-                      clientId: client.id,
-                      movement: instead,
-                      purpose: plan.purpose,
-                      past: [],
-                      kit: context.kit,
-                    }).lane,
+                    ...ownLane(context, client, instead, plan.purpose),
                     sets: old.sets,
                     rest: old.rest,
                     why: `Instead of ${movement.name}: ${because}.`.slice(0, 400),
@@ -151,11 +145,29 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
   });
 }
 
+/** What a client would do of a movement, from their own past. */
+const ownLane = (
+  context: WarnContext,
+  { id, standing, sets }: WarnClient,
+  movement: MovementSummary,
+  purpose: Purpose,
+) =>
+  laneFor({
+    clientId: id,
+    standing,
+    movement,
+    purpose,
+    past: sets[movement.id] ?? [],
+    kit: context.kit,
+    ladder: context.ladder,
+    find: context.find,
+  }).lane;
+
 /** A movement that hurt stays possible by hand, and is never passed over in silence. */
 function painWarnings(plan: Plain, context: WarnContext): Warning[] {
   return [...lanesOf(plan)].flatMap(({ item, lane }): Warning[] => {
     const client = context.clients.find(({ id }) => id === lane.clientId);
-    if (!client?.avoid.includes(lane.movementId)) return [];
+    if (!client?.standing.hurtBefore.includes(lane.movementId)) return [];
     return [
       {
         id: `pain ${item.id} ${client.id}`,
@@ -393,21 +405,23 @@ const OVERHEAD = 2;
 const SHOULDERS: readonly Muscle[] = ['front-shoulders', 'side-shoulders', 'rear-shoulders', 'shoulder-blades'];
 
 /** A movement that everybody may do, working the muscles wanted, with no kit. */
-const openTo = (
+function openTo(
   context: WarnContext,
   plan: Plain,
   roles: readonly string[],
   muscles: readonly Muscle[],
-): MovementSummary | undefined =>
-  context.movements
+): MovementSummary | undefined {
+  const counts = kitCounts(context.kit);
+  return context.movements
     .filter(({ role, kit }) => roles.includes(role) && kit.length === 0)
-    .filter(({ demands }) => context.clients.every(({ limits }) => fitFor(demands, limits).status === 'open'))
+    .filter((movement) => context.clients.every(({ standing }) => fitNow(standing, counts, movement).status === 'open'))
     .filter(({ muscles: { prime } }) => prime.some((muscle) => muscles.includes(muscle)))
     .filter(
       ({ id }) =>
         !plan.blocks.some(({ items }) => items.some(({ lanes }) => lanes.some(({ movementId }) => movementId === id))),
     )
     .toSorted((a, b) => a.level - b.level || (a.id < b.id ? -1 : 1))[0];
+}
 
 /** The plan with a movement for everybody added to a block of a kind, at the front or the end of the plan. */
 function adding(plan: Plain, context: WarnContext, kind: 'warm-up' | 'stretch', movement: MovementSummary): Fix {
@@ -415,8 +429,8 @@ function adding(plan: Plain, context: WarnContext, kind: 'warm-up' | 'stretch', 
     id: context.newId(),
     locked: false,
     tied: false,
-    lanes: plan.clientIds.map((clientId) => ({
-      ...laneFor({ clientId, movement, purpose: 'mobility', past: [], kit: context.kit }).lane,
+    lanes: context.clients.map((client) => ({
+      ...ownLane(context, client, movement, 'mobility'),
       sets: 1,
       rest: 0,
       why: kind === 'warm-up' ? 'Prepares what the session uses.' : 'Eases what the session used.',

@@ -1,7 +1,8 @@
 /** What an event says, in a few words: for undo, for the running log and for the review. */
+import { painPlace } from '../client/pain.js';
 import { inWords } from '../movement/words.js';
 import type { SessionEvent, SetSide } from './events.js';
-import type { FindMovement } from './record.js';
+import type { FindMovement } from './digest.js';
 
 const OUTCOME_WORDS = { fixed: 'fixed', better: 'better', same: 'no change', worse: 'worse' } as const;
 
@@ -28,9 +29,9 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'movement-started':
       return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
-      const { amount, side, loadLabel, entryId } = event.data;
+      const { amount, side, loadLabel, entryId, despite } = event.data;
       const unit = movementOf(entryId)?.dose.mode === 'time' ? 's' : 'reps';
-      return `set: ${amount} ${unit}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}`;
+      return `set: ${amount} ${unit}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
     }
     case 'effort-felt':
       return `felt ${event.data.effort}`;
@@ -48,7 +49,7 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'outcome-noted':
       return `outcome: ${OUTCOME_WORDS[event.data.outcome]}`;
     case 'pain-reported':
-      return `${event.data.quality} pain: ${inWords(event.data.region)}`;
+      return `${event.data.quality} pain: ${painPlace(event.data)}`;
     case 'note-written':
       return `note: ${event.data.text}`;
     case 'undone':

@@ -2,14 +2,15 @@
  * What can happen in a session, as append-only events with client-made ids.
  * Order is a logical clock (counter, then id), because device clocks may be wrong; `at` is only for durations and reading.
  */
-import { z } from '../movement/zod.js';
+import { BODY_SIDES, PAIN_QUALITIES } from '../client/pain.js';
+import { canonical } from '../movement/difference.js';
+import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
+import { type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 import { OUTCOMES } from '../coaching/evidence.js';
-import { PAIN_QUALITIES } from '../coaching/pain.js';
-import type { Checked } from '../movement/check.js';
-import { problemsOf, type Problem } from '../movement/problem.js';
-import { slug } from '../movement/schema.js';
 import { EFFORTS, REGIONS } from '../movement/vocabulary.js';
-import { laneSchema, loadSchema, tempoSchema } from '../planning/plan.js';
+import { loadSchema } from '../dosage/load-schema.js';
+import { laneSchema } from '../planning/plan.js';
 
 export const EVENT_TYPES = [
   'movement-started',
@@ -44,43 +45,45 @@ export const SET_SIDES = ['both', 'left', 'right'] as const;
 export type SetSide = (typeof SET_SIDES)[number];
 
 const envelope = {
-  id: z.uuid('must be a UUID'),
-  sessionId: z.uuid('must be a UUID'),
-  clientId: z.uuid('must be a UUID'),
+  id: uuid,
+  sessionId: uuid,
+  clientId: uuid,
   /** Logical clock: one more than any the device has seen. */
   counter: z.int().min(1, 'must be 1 or more').max(10_000_000, 'must be at most 10000000'),
-  at: z.iso.datetime('must be a UTC time such as 2030-01-31T17:05:00.000Z'),
+  at: instant,
+  /** What the device's clock said, where that could not be: `at` is then the time at which the event came in. */
+  deviceAt: instant.optional(),
 };
-const uuid = z.uuid('must be a UUID');
 
 /** An event of one type: the envelope and what belongs to the type. `entryId` is the id of the `movement-started` it belongs to. */
 const of = <T extends EventType, D extends z.ZodRawShape>(type: T, data: D) =>
   z.strictObject({ ...envelope, type: z.literal(type), data: z.strictObject(data) });
 
-const count = (low: number, high: number) =>
-  z
-    .int(`must be a whole number from ${low} to ${high}`)
-    .min(low, `must be ${low} to ${high}`)
-    .max(high, `must be ${low} to ${high}`);
-
 /** What a set was: reps, or seconds for timed movements, and with what. */
 const setNumbers = {
-  amount: count(0, 3600),
+  amount: whole(0, 3600),
   kg: z.number().min(0, 'must be 0 to 1000').max(1000, 'must be 0 to 1000').nullable(),
-  loadLabel: z.string().max(80).nullable(),
+  loadLabel: words(80).nullable(),
 };
 
 export const eventSchema = z.discriminatedUnion('type', [
   /** `itemId`: the line of the session that it is done for; without one it stands on its own. */
-  of('movement-started', { movementId: slug, why: z.string().max(200).nullable(), itemId: uuid.optional() }),
-  of('set-done', { entryId: uuid, side: z.enum(SET_SIDES), ...setNumbers }),
+  of('movement-started', { movementId: slug, why: words(200).nullable(), itemId: uuid.optional() }),
+  /** `despite`: why it should not have been done, where the trainer chose to do it all the same. */
+  of('set-done', { entryId: uuid, side: z.enum(SET_SIDES), ...setNumbers, despite: text(400).optional() }),
   /** `left`: reps that were left in the tank, where they were asked for by number. */
-  of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: count(0, 30).optional() }),
-  of('fault-seen', { entryId: uuid, faultId: slug }),
+  of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: whole(0, 30).optional() }),
+  /** `setId`: the set that it was seen in. Without one it belongs to the set that is logged next, or to the last one where none follows. */
+  of('fault-seen', { entryId: uuid, faultId: slug, setId: uuid.optional() }),
   of('correction-given', { entryId: uuid, faultId: slug, correctionId: slug, addresses: z.array(slug).min(1).max(30) }),
   of('outcome-noted', { correctionEventId: uuid, outcome: z.enum(OUTCOMES) }),
-  of('pain-reported', { entryId: uuid.nullable(), region: z.enum(REGIONS), quality: z.enum(PAIN_QUALITIES) }),
-  of('note-written', { text: z.string().min(1, 'must not be empty').max(2000, 'must be at most 2000 characters') }),
+  of('pain-reported', {
+    entryId: uuid.nullable(),
+    region: z.enum(REGIONS),
+    quality: z.enum(PAIN_QUALITIES),
+    side: z.enum(BODY_SIDES).optional(),
+  }),
+  of('note-written', { text: text(2000) }),
   of('rep-counted', { entryId: uuid, side: z.enum(SET_SIDES) }),
   /** What a set really was: the first numbers stay in the log. */
   of('set-corrected', { setId: uuid, ...setNumbers }),
@@ -89,9 +92,9 @@ export const eventSchema = z.discriminatedUnion('type', [
     entryId: uuid.nullable(),
     blockId: uuid.nullable(),
     side: z.enum(SET_SIDES),
-    work: count(1, 3600),
-    rest: count(0, 900),
-    count: count(1, 200),
+    work: whole(1, 3600),
+    rest: whole(0, 900),
+    count: whole(1, 200),
   }),
   of('timer-paused', { timerId: uuid }),
   of('timer-resumed', { timerId: uuid }),
@@ -99,10 +102,10 @@ export const eventSchema = z.discriminatedUnion('type', [
   /** A line put in: after another one, or at the end. */
   of('item-added', { itemId: uuid, afterId: uuid.nullable(), lane: laneSchema }),
   of('item-dropped', { itemId: uuid }),
-  of('sets-changed', { itemId: uuid, sets: count(0, 40) }),
-  of('dose-changed', { itemId: uuid, amount: count(1, 3600), load: loadSchema.nullable(), tempo: tempoSchema }),
-  of('step-skipped', { itemId: uuid, set: count(1, 40) }),
-  of('gone-to', { itemId: uuid, set: count(1, 40) }),
+  of('sets-changed', { itemId: uuid, sets: whole(0, 40) }),
+  of('dose-changed', { itemId: uuid, amount: whole(1, 3600), load: loadSchema.nullable(), tempo: tempoSchema }),
+  of('step-skipped', { itemId: uuid, set: whole(1, 40) }),
+  of('gone-to', { itemId: uuid, set: whole(1, 40) }),
   of('session-paused', {}),
   of('session-resumed', {}),
   of('undone', { eventId: uuid }),
@@ -116,11 +119,9 @@ export type EventOf<T extends EventType> = Extract<SessionEvent, { type: T }>;
 export interface SessionFrame {
   sessionId: string;
   clientIds: readonly string[];
-  startedAt: string;
-  now: string;
 }
 
-/** How far a device clock may be off before its events are refused, in days. */
+/** How far a device clock may be off before its time is not believed, in days. */
 export const CLOCK_TOLERANCE_DAYS = 1;
 const TOLERANCE_MS = CLOCK_TOLERANCE_DAYS * 86_400_000;
 
@@ -139,7 +140,47 @@ export function checkEvent(input: unknown, frame: SessionFrame): Checked<Session
   const problems: Problem[] = [];
   if (event.sessionId !== frame.sessionId) problems.push({ path: 'sessionId', message: 'belongs to another session' });
   if (!frame.clientIds.includes(event.clientId)) problems.push({ path: 'clientId', message: 'is not in this session' });
-  if (!believable(event.at, frame.startedAt, frame.now))
-    problems.push({ path: 'at', message: `${event.at} is too far from now: check the clock of this device` });
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: event };
 }
+
+/**
+ * An event as it is stored. A time that cannot be, from a clock that jumped, is replaced by the time at which the event came in, and kept beside it:
+ * what was tapped is true, whatever the clock said.
+ * @param now milliseconds since 1970; events of one tap share a time, so callers give each tap of a batch a later one
+ */
+export function stamped(event: SessionEvent, startedAt: string, now: number): SessionEvent {
+  const { deviceAt: _, ...plain } = event;
+  return believable(event.at, startedAt, new Date(now).toISOString())
+    ? plain
+    : { ...plain, at: new Date(now).toISOString(), deviceAt: event.at };
+}
+
+/** Whether an event that comes in is the one that is stored, whatever time it was given. */
+export function isSameEvent(incoming: SessionEvent, stored: SessionEvent): boolean {
+  const { deviceAt, ...plain } = stored;
+  const { deviceAt: _, ...given } = incoming;
+  return canonical(given) === canonical(deviceAt === undefined ? plain : { ...plain, at: deviceAt });
+}
+
+/** The events that another event of the same session is about: without them it says nothing. */
+export function refersTo({ type, data }: SessionEvent): { path: string; id: string }[] {
+  const keys: readonly string[] = REFERENCES[type] ?? [];
+  const fields = data as Readonly<Record<string, unknown>>;
+  return keys.flatMap((key) => (typeof fields[key] === 'string' ? [{ path: `data.${key}`, id: fields[key] }] : []));
+}
+
+const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
+  'set-done': ['entryId'],
+  'effort-felt': ['setId'],
+  'fault-seen': ['entryId', 'setId'],
+  'correction-given': ['entryId'],
+  'outcome-noted': ['correctionEventId'],
+  'pain-reported': ['entryId'],
+  'rep-counted': ['entryId'],
+  'set-corrected': ['setId'],
+  'timer-started': ['entryId'],
+  'timer-paused': ['timerId'],
+  'timer-resumed': ['timerId'],
+  'timer-stopped': ['timerId'],
+  undone: ['eventId'],
+};

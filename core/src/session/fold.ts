@@ -4,7 +4,7 @@
  */
 import type { Attempt } from '../coaching/correct.js';
 import type { Outcome } from '../coaching/evidence.js';
-import type { Pain } from '../coaching/pain.js';
+import type { Pain } from '../client/pain.js';
 import type { Effort } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';
@@ -20,8 +20,10 @@ export interface SetRecord {
   /** Reps left in the tank, where they were asked for by number. */
   left: number | null;
   at: string;
-  /** Faults that were open when the set was logged. */
+  /** Faults that were open when the set was logged, or that were seen in it and marked later. */
   openFaults: string[];
+  /** Why it should not have been done, where it was done all the same. */
+  despite: string | null;
 }
 
 export interface CorrectionRecord extends Attempt {
@@ -50,6 +52,8 @@ export interface Entry {
   /** Reps counted by tap since the last set, by side. */
   counted: Record<SetSide, number>;
   faults: FaultRecord[];
+  /** Faults marked since the last set, without saying in which: the next set has them, or the last one where none follows. */
+  unplaced: string[];
   corrections: CorrectionRecord[];
 }
 
@@ -63,7 +67,7 @@ export interface Course {
   /** Sets left out, by line. */
   skipped: Record<string, number[]>;
   /** Where the trainer went by hand. */
-  place: { itemId: string; set: number } | null;
+  place: { itemId: string; set: number; at: string } | null;
 }
 
 /** One client's part of the session. */
@@ -155,6 +159,8 @@ export function fold(events: readonly SessionEvent[], clientIds: readonly string
     timers: new Map(),
   };
   for (const event of log) apply(building, event);
+  for (const { sets, unplaced } of building.entries.values())
+    for (const faultId of unplaced) markSet(sets.at(-1), faultId);
   return building.state;
 }
 
@@ -173,6 +179,7 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
         sets: [],
         counted: { both: 0, left: 0, right: 0 },
         faults: [],
+        unplaced: [],
         corrections: [],
       };
       lane.entries.push(entry);
@@ -206,7 +213,7 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     }
     case 'fault-seen': {
       const entry = entries.get(event.data.entryId);
-      if (entry) seeFault(entry, event.data.faultId);
+      if (entry) seeFault(entry, event.data.faultId, sets.get(event.data.setId ?? ''));
       break;
     }
     case 'correction-given': {
@@ -234,11 +241,14 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
       break;
     }
     case 'pain-reported': {
-      const { region, quality, entryId } = event.data;
+      const { region, quality, side, entryId } = event.data;
+      // Nobody goes on by a clock or a beat with that.
+      if (quality === 'sharp') stopTimer(lane.timers.at(-1), event.at);
       lane.pains.push({
         id: event.id,
         region,
         quality,
+        side,
         movementId: entries.get(entryId ?? '')?.movementId ?? null,
         at: event.at,
       });
@@ -324,13 +334,14 @@ function changeCourse(course: Course, event: CourseEvent): void {
       (course.skipped[event.data.itemId] ??= []).push(event.data.set);
       break;
     case 'gone-to':
-      course.place = event.data;
+      course.place = { ...event.data, at: event.at };
       break;
   }
 }
 
 function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetRecord>): void {
-  const { side, amount, kg, loadLabel } = event.data;
+  const { side, amount, kg, loadLabel, despite = null } = event.data;
+  entry.unplaced = [];
   const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
   const set: SetRecord = {
     id: event.id,
@@ -342,13 +353,21 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     left: null,
     at: event.at,
     openFaults,
+    despite,
   };
   entry.sets.push(set);
   entry.counted[side] = 0;
   sets.set(event.id, set);
 }
 
-function seeFault(entry: Entry, faultId: string): void {
+/** A fault of a set makes it unclean, whenever it was marked. */
+function markSet(set: SetRecord | undefined, faultId: string): void {
+  if (set && !set.openFaults.includes(faultId)) set.openFaults.push(faultId);
+}
+
+function seeFault(entry: Entry, faultId: string, set: SetRecord | undefined): void {
+  if (set) markSet(set, faultId);
+  else entry.unplaced.push(faultId);
   const known = entry.faults.find((fault) => fault.faultId === faultId);
   if (known) {
     known.times += 1;
@@ -358,6 +377,16 @@ function seeFault(entry: Entry, faultId: string): void {
 
 /** The movement that a lane is at. */
 export const currentEntry = (lane: Lane): Entry | undefined => lane.entries.at(-1);
+
+/** The stay and the set that were logged last. */
+export function latestSet({ entries }: Lane): { entry: Entry; set: SetRecord } | null {
+  let latest: { entry: Entry; set: SetRecord } | null = null;
+  for (const entry of entries) {
+    const set = entry.sets.at(-1);
+    if (set && (!latest || set.at >= latest.set.at)) latest = { entry, set };
+  }
+  return latest;
+}
 
 /** Faults that are open in an entry, by id. */
 export const openFaults = (entry: Entry): string[] =>

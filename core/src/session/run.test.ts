@@ -1,23 +1,23 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { emptyPlan, type Block, type PlanItem } from '../planning/index.js';
-import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
+import { type Block, emptyPlan, type PlanItem } from '../planning/index.js';
 import {
+  type EventOf,
+  type EventType,
   fold,
   isPending,
+  type Programme,
+  type RunMovement,
+  type RunStep,
   secondsLeft,
+  type SessionEvent,
   shortened,
   stepNext,
   stepNow,
   stepsOf,
   trims,
-  type EventOf,
-  type EventType,
-  type Programme,
-  type RunMovement,
-  type RunStep,
-  type SessionEvent,
 } from './index.js';
+import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
 
 const OTHER = uuidAt(0xc1);
 

@@ -2,7 +2,7 @@
  * How one client's programme goes: every set that is planned, in the order in which it is done, with what was changed on the way;
  * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
  */
-import type { MovementSummary } from '../formats/answers.js';
+import type { MovementSummary } from '../movement/summary.js';
 import { changesBetween } from '../planning/changes.js';
 import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
 import type { Rotation } from '../planning/stations.js';
@@ -129,17 +129,20 @@ export function doneSets(entries: readonly Entry[], find: FindRunMovement): numb
 
 function withStates(
   steps: readonly Omit<RunStep, 'state'>[],
-  { course }: Lane,
+  { course, pains }: Lane,
   byItem: ReadonlyMap<string, readonly Entry[]>,
   find: FindRunMovement,
 ): RunStep[] {
   const left = new Map<string, number>();
+  const hurt = hurtIn(pains);
   const marked = steps.map((step): RunStep => {
-    const { itemId, set } = step;
+    const { itemId, set, lane } = step;
     if (course.skipped[itemId]?.includes(set)) return { ...step, state: 'skipped' };
     const done = left.get(itemId) ?? doneSets(byItem.get(itemId) ?? [], find);
     left.set(itemId, Math.max(0, done - 1));
-    return { ...step, state: done > 0 ? 'done' : 'later' };
+    if (done > 0) return { ...step, state: 'done' };
+    // What is left of a movement that hurt sharply leaves the run.
+    return { ...step, state: hurt.has(lane.movementId) || hurt.has(lane.withId ?? '') ? 'skipped' : 'later' };
   });
   const now = placeOf(marked, course.place);
   const pending = (step: RunStep) => step.state === 'later';
@@ -148,6 +151,10 @@ function withStates(
     i === now ? { ...step, state: 'now' } : i === next ? { ...step, state: 'next' } : step,
   );
 }
+
+/** Movements in which sharp pain was reported. */
+export const hurtIn = (pains: Lane['pains']): ReadonlySet<string> =>
+  new Set(pains.flatMap(({ quality, movementId }) => (quality === 'sharp' && movementId !== null ? movementId : [])));
 
 /** Where the trainer went by hand, and on from there to the end of that block; else the first set that is not done. */
 function placeOf(steps: readonly RunStep[], place: { itemId: string; set: number } | null): number {

@@ -8,9 +8,9 @@ import {
   steadyClock,
   tempoAt,
   tempoSignals,
+  type Timer,
   timerAt,
   workedSeconds,
-  type Timer,
 } from './index.js';
 
 const START = Date.UTC(2030, 0, 1, 10);

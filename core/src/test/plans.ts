@@ -1,19 +1,20 @@
 /** Random plans over a random library, for laws about planning. */
 import fc from 'fast-check';
+import type { PastSession } from '../client/history.js';
 import { loadsFor } from '../dosage/index.js';
-import type { MovementSummary } from '../formats/answers.js';
-import type { PastSession } from '../ladder/readiness.js';
-import { buildLadder } from '../ladder/graph.js';
-import { DEMANDS, EFFORTS, PLANES, type KitPiece, type Limit } from '../movement/index.js';
+import { DEMANDS, EFFORTS, type KitPiece, type Limit, PLANES } from '../movement/index.js';
 import {
+  type Block,
   BLOCK_KINDS,
   emptyPlan,
-  type Block,
   type Plan,
   type PlanContext,
   type PlanItem,
   type SuggestClient,
 } from '../planning/index.js';
+import type { MovementSummary } from '../movement/summary.js';
+import { buildLadder } from '../ladder/graph.js';
+import type { Standing } from '../progress/standing.js';
 import { lawfulLibrary, uuidAt } from './generate.js';
 
 export const NOW = '2030-03-01T10:00:00.000Z';
@@ -173,13 +174,17 @@ export const suggestClient = (i: number, movements: readonly MovementSummary[]):
   fc.record({
     id: fc.constant(clientId(i)),
     name: fc.constant(`Client ${i}`),
-    limits,
     sets: past(movements),
-    avoid: fc.subarray(
-      movements.map(({ id }) => id),
-      { maxLength: 2 },
-    ),
-    ease: fc.constantFrom(null, null, 'poor sleep'),
+    standing: fc
+      .record({
+        limits,
+        hurtBefore: fc.subarray(
+          movements.map(({ id }) => id),
+          { maxLength: 2 },
+        ),
+        ease: fc.constantFrom(null, null, 'poor sleep'),
+      })
+      .map(standing),
   });
 
 /** Ids in a row. */
@@ -187,3 +192,13 @@ export function counting(from = 0x10000): () => string {
   let n = from;
   return () => uuidAt(n++);
 }
+
+/** Somebody of whom nothing stands against anything, but what is said. */
+export const standing = (over: Partial<Standing> = {}): Standing => ({
+  limits: [],
+  hurtNow: [],
+  hurtBefore: [],
+  pain: false,
+  ease: null,
+  ...over,
+});

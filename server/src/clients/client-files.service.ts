@@ -1,81 +1,81 @@
 /** All of one client's data: out as a file, in from one, and gone for good. Other people's sessions and plans stay as they are. */
-import { Inject, Injectable } from '@nestjs/common';
-import { BLANK_CLIENT, checkClientFile, planOf, planWithout, type ClientFile } from '@waxwing/core/formats';
+import { Injectable } from '@nestjs/common';
+import { BLANK_CLIENT } from '@waxwing/core/client';
+import { checkClientFile, type ClientFile } from '@waxwing/core/formats';
+import { planJoined, planOf } from '@waxwing/core/planning';
+import { byClock, type Programme, type SessionEvent } from '@waxwing/core/session';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import { DataSource, In, type EntityManager } from 'typeorm';
+import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
-import { CONFIG, type Config } from '../config.js';
+import { BackupsService } from '../backups/backups.service.js';
+import { DamageService } from '../database/damage.service.js';
+import { isWhole, parsed } from '../database/json-column.js';
+import { StudioFolder } from '../database/studio-folder.js';
+import { WriteGate } from '../database/write-gate.js';
+import type { Writer } from '../database/writer.js';
 import { removeMessagesOf } from '../plans/messages.js';
-import { PlanEntity, planColumns, WITH_CLIENT } from '../plans/plan.entity.js';
-import { invalid, ProblemException } from '../problems/problem.js';
+import { planColumns } from '../plans/plan-columns.js';
+import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
+import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { problemsIn } from '../problems/validation.js';
-import { EventEntity, SessionEntity } from '../sessions/session.entities.js';
+import { SessionEntity } from '../sessions/session.entities.js';
 import { ClientEntity } from './client.entity.js';
 import { CreateClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
-
-/** Sessions that a client takes part in, with everybody in them. */
-async function sessionsOf(manager: EntityManager, clientId: string): Promise<SessionEntity[]> {
-  const found = await manager
-    .getRepository(SessionEntity)
-    .createQueryBuilder('session')
-    .innerJoin('session.clients', 'only', 'only.id = :clientId', { clientId })
-    .getMany();
-  return manager.getRepository(SessionEntity).find({
-    where: { id: In(found.map(({ id }) => id)) },
-    relations: { clients: true },
-    order: { startedAt: 'ASC' },
-  });
-}
-
-async function plansOf(manager: EntityManager, clientId: string): Promise<PlanEntity[]> {
-  return manager.getRepository(PlanEntity).createQueryBuilder('plan').where(WITH_CLIENT, { clientId }).getMany();
-}
-
-const OF_CLIENT = `sessionId = ? AND document ->> 'clientId' = ?`;
+import { eraseClient } from './erase.js';
 
 @Injectable()
 export class ClientFilesService {
   constructor(
     private readonly database: DataSource,
+    private readonly gate: WriteGate,
+    private readonly folder: StudioFolder,
     private readonly clients: ClientsService,
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly backups: BackupsService,
+    private readonly damage: DamageService,
   ) {}
 
   /** @throws 404 */
   async file(id: string): Promise<ClientFile> {
     const { version: _, createdAt: __, updatedAt: ___, ...client } = await this.clients.read(id);
-    const { manager } = this.database;
-    const sessions = await sessionsOf(manager, id);
-    const events = await manager.getRepository(EventEntity).find({
-      where: { sessionId: In(sessions.map((session) => session.id)) },
-      order: { counter: 'ASC', id: 'ASC' },
-    });
-    const plans = await plansOf(manager, id);
+    const rows = await this.database.query<
+      { id: string; startedAt: string; finishedAt: string | null; programme: string | null }[]
+    >(
+      `SELECT id, startedAt, finishedAt, programme FROM sessions
+       WHERE id IN (SELECT sessionId FROM session_clients WHERE clientId = ?) ORDER BY startedAt`,
+      [id],
+    );
+    const events = await this.database.query<{ id: string; place: number; sessionId: string; document: string }[]>(
+      `SELECT id, place, sessionId, document FROM events
+       WHERE clientId = ? AND sessionId IN (SELECT sessionId FROM session_clients WHERE clientId = ?) ORDER BY place`,
+      [id, id],
+    );
+    const bySession = new Map<string, SessionEvent[]>();
+    for (const row of events) {
+      const event = this.damage.parsed<SessionEvent>(row.document, 'event', row.id, row.place);
+      if (event) bySession.set(row.sessionId, [...(bySession.get(row.sessionId) ?? []), event]);
+    }
+    const plans = await this.database
+      .getRepository(PlanEntity)
+      .createQueryBuilder('plan')
+      .where(WITH_CLIENT, { clientId: id })
+      .getMany();
     return {
       format: 'waxwing-client',
       formatVersion: 1,
       client,
-      sessions: sessions.map((session) => ({
-        id: session.id,
-        startedAt: session.startedAt,
-        finishedAt: session.finishedAt,
-        programme: session.programme && {
-          ...session.programme,
-          plan: planOf(session.programme.plan, id),
-          rotations: {},
-        },
-        events: events
-          .map(({ document }) => document)
-          .filter((event) => event.sessionId === session.id && event.clientId === id),
+      sessions: rows.map(({ programme, ...session }) => ({
+        ...session,
+        programme: partOf(programme, id),
+        events: (bySession.get(session.id) ?? []).sort(byClock),
       })),
-      plans: plans.map(({ document }) => planOf(document, id)),
+      plans: plans.filter(isWhole).map(({ document }) => planOf(document, id)),
     };
   }
 
   /** Brings a client back from a file, all or nothing. @throws 409 when they are here, 422 naming what is damaged */
-  async restore(input: unknown): Promise<ClientEntity> {
+  restore(input: unknown): ClientEntity {
     const checked = checkClientFile(input);
     if (!checked.ok) throw invalid(checked.problems.slice(0, 50));
     const { client, sessions, plans } = checked.value;
@@ -86,64 +86,96 @@ export class ClientFilesService {
     });
     if (wrong.length > 0)
       throw invalid(problemsIn(wrong).map(({ path, message }) => ({ path: `client.${path}`, message })));
-    return this.database.transaction(async (manager) => {
-      if (await manager.getRepository(ClientEntity).existsBy({ id: client.id }))
+    this.checkTimes(sessions);
+    const now = new Date().toISOString();
+    const whole: ClientEntity = { ...BLANK_CLIENT, ...client, version: 1, createdAt: now, updatedAt: now };
+    return this.gate.write((writer) => {
+      if (writer.get('SELECT 1 FROM clients WHERE id = ?', client.id))
         throw new ProblemException(409, `${client.name} is here already; delete them first to bring back the file.`);
-      const taken = await manager.getRepository(SessionEntity).findBy({ id: In(sessions.map(({ id }) => id)) });
-      const now = new Date().toISOString();
-      const whole = manager
-        .getRepository(ClientEntity)
-        .create({ ...BLANK_CLIENT, ...client, version: 1, createdAt: now, updatedAt: now });
-      await manager.insert(ClientEntity, whole);
-      for (const { id, startedAt, finishedAt, programme = null, events } of sessions) {
-        // A session shared with somebody is still here: the client joins it again.
-        if (!taken.some((session) => session.id === id))
-          await manager.insert(SessionEntity, { id, startedAt, finishedAt, programme });
-        await manager.query(`INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)`, [id, client.id]);
-        for (const document of events)
-          await manager.query(
-            `INSERT OR IGNORE INTO events (id, sessionId, counter, document, receivedAt) VALUES (?, ?, ?, ?, ?)`,
-            [document.id, id, document.counter, JSON.stringify(document), now],
-          );
-      }
-      for (const document of plans)
-        await manager.insert(PlanEntity, { id: uuidv7(), version: 1, ...planColumns(document) });
+      writer.insert(ClientEntity, whole);
+      sessions.forEach((session, s) => bringBack(writer, client.id, session, s, now));
+      for (const document of plans) writer.insert(PlanEntity, { id: uuidv7(), version: 1, ...planColumns(document) });
+      const ids = [client.id, ...sessions.map(({ id }) => id)];
+      writer.run('DELETE FROM erased WHERE id IN (SELECT value FROM json_each(?))', JSON.stringify(ids));
       return whole;
     });
   }
 
-  /** Deletes a client and everything that is only theirs, messages that wait for them included. @throws 404, 422 when the typed name is another */
+  /** Nothing of a file has happened later than a day from now. @throws 422 */
+  private checkTimes(sessions: ClientFile['sessions']): void {
+    const latest = new Date(Date.now() + 86_400_000).toISOString();
+    const problems = sessions.flatMap(({ startedAt, events }, s) => [
+      ...(startedAt > latest ? [{ path: `sessions[${s}].startedAt`, message: 'lies in the future' }] : []),
+      ...events.flatMap(({ at }, e) =>
+        at > latest ? [{ path: `sessions[${s}].events[${e}].at`, message: 'lies in the future' }] : [],
+      ),
+    ]);
+    if (problems.length > 0) throw invalid(problems.slice(0, 50));
+  }
+
+  /**
+   * Deletes a client and everything that is only theirs: here, in the messages that wait, and in the backups that are kept.
+   * @throws 404, 422 when the typed name is another
+   */
   async remove(id: string, typed: string): Promise<void> {
-    const client = await this.clients.read(id);
+    const [client] = await this.database.query<{ name: string }[]>('SELECT name FROM clients WHERE id = ?', [id]);
+    if (!client) throw notFound('client', id);
     if (typed.trim() !== client.name)
       throw invalid([{ path: 'name', message: `must be typed as it is written: ${client.name}` }]);
-    await this.database.transaction(async (manager) => {
-      for (const session of await sessionsOf(manager, id)) {
-        const other = session.clients.find((one) => one.id !== id);
-        // That a session is over belongs to everybody in it.
-        if (other)
-          await manager.query(
-            `UPDATE events SET document = json_set(document, '$.clientId', ?)
-             WHERE ${OF_CLIENT} AND document ->> 'type' = 'session-finished'`,
-            [other.id, session.id, id],
-          );
-        await manager.query(`DELETE FROM events WHERE ${OF_CLIENT}`, [session.id, id]);
-        const plan = session.programme && planWithout(session.programme.plan, id);
-        if (!other) await manager.delete(SessionEntity, { id: session.id });
-        else if (session.programme)
-          await manager
-            .getRepository(SessionEntity)
-            .update({ id: session.id }, { programme: plan && { ...session.programme, plan, rotations: {} } });
-      }
-      for (const plan of await plansOf(manager, id)) {
-        const document = planWithout(plan.document, id);
-        if (document)
-          await manager.update(PlanEntity, { id: plan.id }, { ...planColumns(document), version: plan.version + 1 });
-        else await manager.delete(PlanEntity, { id: plan.id });
-      }
-      await manager.query(`DELETE FROM session_clients WHERE clientId = ?`, [id]);
-      await manager.delete(ClientEntity, { id });
-    });
-    await removeMessagesOf(this.config.dataFolder, id);
+    this.gate.write((writer) => eraseClient(writer, id));
+    this.gate.scrub();
+    await removeMessagesOf(this.folder.path, id);
+    await this.backups.erase(id);
   }
+}
+
+/** A client's part of a programme; null where they have none in it any more. */
+function partOf(programme: string | null, clientId: string): Programme | null {
+  const kept = programme === null ? undefined : (parsed(programme) as Programme | undefined);
+  if (!kept?.plan.clientIds.includes(clientId)) return null;
+  return { ...kept, plan: planOf(kept.plan, clientId), rotations: {} };
+}
+
+/** A session of a file. One that is shared with somebody is still here: the client joins it again, with their part of its plan. */
+function bringBack(
+  writer: Writer,
+  clientId: string,
+  { id, startedAt, finishedAt, programme = null, events }: ClientFile['sessions'][number],
+  s: number,
+  now: string,
+): void {
+  const here = writer.get<{ programme: string | null }>('SELECT programme FROM sessions WHERE id = ?', id);
+  if (!here) writer.insert(SessionEntity, { id, startedAt, finishedAt, programme, place: 0, digested: 0 });
+  else if (programme && here.programme !== null) {
+    const kept = parsed(here.programme) as Programme | undefined;
+    if (kept && !kept.plan.clientIds.includes(clientId))
+      writer.run(
+        'UPDATE sessions SET programme = ? WHERE id = ?',
+        JSON.stringify({ ...kept, plan: planJoined(kept.plan, programme.plan) }),
+        id,
+      );
+  }
+  writer.run('INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)', id, clientId);
+  events.forEach((event, e) => {
+    const path = `sessions[${s}].events[${e}].id`;
+    const known = writer.get<{ sessionId: string; type: string | null }>(
+      `SELECT sessionId, iif(json_valid(document), document ->> 'type', NULL) AS type FROM events WHERE id = ?`,
+      event.id,
+    );
+    // That a session is over went to somebody who stayed, and stays theirs.
+    if (known?.sessionId === id && known.type === 'session-finished' && event.type === 'session-finished') return;
+    if (known) throw invalid([{ path, message: 'is already used by an event that is here' }]);
+    writer.run(
+      'INSERT INTO events (id, sessionId, clientId, document, receivedAt) VALUES (?, ?, ?, ?, ?)',
+      event.id,
+      id,
+      clientId,
+      JSON.stringify(event),
+      now,
+    );
+  });
+  writer.run(
+    'UPDATE sessions SET place = coalesce((SELECT max(place) FROM events WHERE sessionId = sessions.id), 0) WHERE id = ?',
+    id,
+  );
 }

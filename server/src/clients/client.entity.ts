@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Benchmark, ReadinessCheck, TodayCheck } from '@waxwing/core/coaching';
-import type { Client } from '@waxwing/core/formats';
+import { JsonColumn } from '../database/json-column.js';
+import type { Benchmark, Client, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
 import type { KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
 
 @Entity('clients')
@@ -44,22 +44,22 @@ export class ClientEntity implements Client {
   @Column('text')
   unit: 'kg' | 'lb';
 
-  @Column('simple-json', { nullable: true })
+  @JsonColumn({ nullable: true })
   readiness: ReadinessCheck | null;
 
-  @Column('simple-json', { nullable: true })
+  @JsonColumn({ nullable: true })
   today: TodayCheck | null;
 
-  @Column('simple-json')
+  @JsonColumn()
   benchmarks: Benchmark[];
 
-  @Column('simple-json')
+  @JsonColumn()
   limits: Limit[];
 
-  @Column('simple-json')
+  @JsonColumn()
   kit: KitPiece[];
 
-  @Column('simple-json')
+  @JsonColumn()
   houseRules: RuleChoices;
 
   @Column('text')

@@ -1,5 +1,5 @@
 import { ApiProperty, ApiPropertyOptional, PartialType } from '@nestjs/swagger';
-import { DEMANDS, KIT_ITEMS, type Demand, type KitItem } from '@waxwing/core/movement';
+import { type Demand, DEMANDS, KIT_ITEMS, type KitItem } from '@waxwing/core/movement';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -10,19 +10,16 @@ import {
   IsNumber,
   IsObject,
   IsOptional,
-  IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
   ValidateIf,
   ValidateNested,
 } from 'class-validator';
+import { IsCalendarDay, IsLine, IsLines, IsName } from '../problems/text.js';
 
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
 /** May be left out, but not be null. */
 const IfPresent = () => ValidateIf((_, value: unknown) => value !== undefined);
-const day = { message: 'must be a day such as 2030-01-31' };
 
 export class LimitDto {
   @ApiProperty({ enum: DEMANDS })
@@ -36,14 +33,12 @@ export class LimitDto {
   allowed: number;
 
   @ApiProperty({ maxLength: 200 })
-  @IsString()
-  @Matches(/\S/, { message: 'must not be empty' })
-  @MaxLength(200)
+  @IsName(200)
   reason: string;
 
   @ApiPropertyOptional({ description: 'Last day it holds; left out, it lasts', nullable: true, type: String })
   @IsOptional()
-  @Matches(DAY, day)
+  @IsCalendarDay()
   until?: string | null;
 }
 
@@ -67,8 +62,7 @@ export class KitPieceDto {
 
   @ApiPropertyOptional({ nullable: true, type: String, description: 'How the weight was entered, such as 25 lb' })
   @IsOptional()
-  @IsString()
-  @MaxLength(40)
+  @IsLine(40)
   label?: string | null;
 
   @ApiPropertyOptional({ nullable: true, enum: ['lb'], description: 'The unit it was entered in; kilograms without' })
@@ -143,37 +137,32 @@ export class PlatesDto {
 
 export class CreateClientDto {
   @ApiProperty({ maxLength: 80 })
-  @IsString()
-  @Matches(/\S/, { message: 'must not be empty' })
-  @MaxLength(80)
+  @IsName(80)
   name: string;
 
   @ApiPropertyOptional({ maxLength: 200 })
   @IfPresent()
-  @IsString()
-  @MaxLength(200)
+  @IsLine(200)
   about?: string;
 
   @ApiPropertyOptional({ maxLength: 200 })
   @IfPresent()
-  @IsString()
-  @MaxLength(200)
+  @IsLine(200)
   goal?: string;
 
   @ApiPropertyOptional({ maxLength: 2000, description: 'Private' })
   @IfPresent()
-  @IsString()
-  @MaxLength(2000)
+  @IsLines(2000)
   healthNote?: string;
 
   @ApiPropertyOptional({ nullable: true, type: String, description: 'Day of consent to touch' })
   @IsOptional()
-  @Matches(DAY, day)
+  @IsCalendarDay()
   touchConsentOn?: string | null;
 
   @ApiPropertyOptional({ nullable: true, type: String, description: 'Day of consent to be filmed' })
   @IsOptional()
-  @Matches(DAY, day)
+  @IsCalendarDay()
   filmConsentOn?: string | null;
 
   @ApiPropertyOptional({ maxLength: 120, description: 'Where sheets are sent' })
@@ -184,8 +173,7 @@ export class CreateClientDto {
 
   @ApiPropertyOptional({ maxLength: 2000 })
   @IfPresent()
-  @IsString()
-  @MaxLength(2000)
+  @IsLines(2000)
   note?: string;
 
   @ApiPropertyOptional({ nullable: true, type: Number, description: 'Whole years of training so far' })
@@ -262,7 +250,6 @@ export class EditClientDto extends PartialType(CreateClientDto, { skipNullProper
 
 export class RemoveClientDto {
   @ApiProperty({ description: 'The name of the client, typed, so that nobody is deleted by a slip' })
-  @IsString()
-  @MaxLength(80)
+  @IsLine(80)
   name: string;
 }

@@ -1,10 +1,12 @@
 /** Clients: who they are, their limits and their kit. Health notes leave the server only with the one client they belong to. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { checkScreening } from '@waxwing/core/coaching';
-import { BLANK_CLIENT, type ClientSummary } from '@waxwing/core/formats';
+import { BLANK_CLIENT, checkScreening, type ClientSummary } from '@waxwing/core/client';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+import { DamageService } from '../database/damage.service.js';
+import { isWhole } from '../database/json-column.js';
+import { WriteGate } from '../database/write-gate.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
 import type { CreateClientDto, EditClientDto } from './clients.dto.js';
@@ -15,11 +17,15 @@ export class ClientsService {
   constructor(
     @InjectRepository(ClientEntity) private readonly repository: Repository<ClientEntity>,
     private readonly houseRules: HouseRulesService,
+    private readonly gate: WriteGate,
+    private readonly damage: DamageService,
   ) {}
 
   async list(): Promise<ClientSummary[]> {
     const clients = await this.repository.find({ order: { name: 'ASC' } });
-    return clients.map(({ id, name, about, goal, limits }) => ({ id, name, about, goal, limits: limits.length }));
+    return clients
+      .filter(isWhole)
+      .map(({ id, name, about, goal, limits }) => ({ id, name, about, goal, limits: limits.length }));
   }
 
   count(): Promise<number> {
@@ -30,7 +36,13 @@ export class ClientsService {
   async read(id: string): Promise<ClientEntity> {
     const client = await this.repository.findOneBy({ id });
     if (!client) throw notFound('client', id);
+    if (!isWhole(client)) throw this.damage.refuse('client', id, client.name);
     return client;
+  }
+
+  /** @throws 404 */
+  async exists(id: string): Promise<void> {
+    if (!(await this.repository.existsBy({ id }))) throw notFound('client', id);
   }
 
   async create(fields: CreateClientDto, id: string = uuidv7()): Promise<ClientEntity> {
@@ -47,7 +59,7 @@ export class ClientsService {
       createdAt: now,
       updatedAt: now,
     });
-    await this.repository.insert(client);
+    this.gate.write((writer) => writer.insert(ClientEntity, client));
     return client;
   }
 
@@ -61,9 +73,11 @@ export class ClientsService {
       version: version + 1,
       updatedAt: new Date().toISOString(),
     };
-    const result = await this.repository.update({ id, version }, change);
+    const written = this.gate.write((writer) =>
+      writer.update<ClientEntity>(ClientEntity, { id, version }, said(change) as Partial<ClientEntity>),
+    );
     const client = await this.read(id);
-    if (result.affected !== 1) throw stale('client', version, client.version);
+    if (written !== 1) throw stale('client', version, client.version);
     return client;
   }
 }

@@ -1,26 +1,34 @@
-/** The database: SQLite in WAL mode, foreign keys on, every commit on disk before it is acknowledged, migrations only. */
-import Database from 'better-sqlite3';
-import { existsSync } from 'node:fs';
+/** The database as TypeORM knows it. Its connection migrates at start, and from then on reads: what writes is the write gate. */
+import type Database from 'better-sqlite3';
 import type { DataSourceOptions } from 'typeorm';
 import { ClientEntity } from '../clients/client.entity.js';
-import { StartError } from '../config.js';
 import { MovementEntity, MovementVersionEntity } from '../movements/movement.entity.js';
 import { PictureEntity } from '../movements/picture.entity.js';
 import { PlanEntity } from '../plans/plan.entity.js';
-import { EventEntity, SessionEntity } from '../sessions/session.entities.js';
+import { DigestEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { prepared } from './connection.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Library1796000000000 } from './migrations/library.js';
 import { Planning1797000000000 } from './migrations/planning.js';
+import { Stored1799000000000 } from './migrations/stored.js';
 
-export const dataSourceOptions = (database: string): DataSourceOptions => ({
+export const MIGRATIONS = [
+  Initial1795000000000,
+  Library1796000000000,
+  Planning1797000000000,
+  Floor1798000000000,
+  Stored1799000000000,
+];
+
+export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({
   type: 'better-sqlite3',
   database,
-  enableWAL: true,
+  enableWAL: use === 'migrate',
   prepareDatabase: (db: Database.Database) => {
-    db.pragma('foreign_keys = ON');
-    db.pragma('synchronous = FULL');
+    prepared(db);
+    if (use === 'read') db.pragma('query_only = ON');
   },
   entities: [
     MovementEntity,
@@ -28,30 +36,10 @@ export const dataSourceOptions = (database: string): DataSourceOptions => ({
     PictureEntity,
     ClientEntity,
     SessionEntity,
-    EventEntity,
+    DigestEntity,
     StudioEntity,
     PlanEntity,
   ],
-  migrations: [Initial1795000000000, Library1796000000000, Planning1797000000000, Floor1798000000000],
-  migrationsRun: true,
+  migrations: MIGRATIONS,
+  migrationsRun: use === 'migrate',
 });
-
-/** Looks at an existing database before anything is opened on it. @throws StartError when it is damaged. */
-export function checkDatabase(database: string): void {
-  if (!existsSync(database)) return;
-  let verdict: unknown;
-  try {
-    const db = new Database(database, { fileMustExist: true });
-    try {
-      verdict = db.pragma('quick_check', { simple: true });
-    } finally {
-      db.close();
-    }
-  } catch (error) {
-    verdict = error instanceof Error ? error.message : String(error);
-  }
-  if (verdict !== 'ok')
-    throw new StartError(
-      `The database ${database} is damaged (${String(verdict).split('\n')[0]}). Put a backup in its place, or move it away to start anew.`,
-    );
-}

@@ -2,10 +2,18 @@
  * Six weeks of sessions for the demo studio, made from a fixed seed and counted back from today:
  * people do their programme, show the faults they tend to, are corrected as core would advise, and get better at it.
  */
-import { advise, styleOf, type Attempt, type Outcome, type Trial } from '@waxwing/core/coaching';
-import { loadsFor, type Load } from '@waxwing/core/dosage';
+import {
+  advise,
+  type Attempt,
+  countTrials,
+  type Evidence,
+  type Outcome,
+  styleOf,
+  type Trial,
+} from '@waxwing/core/coaching';
+import { type Load, loadsFor } from '@waxwing/core/dosage';
 import { correctionKey, type Effort, type Movement } from '@waxwing/core/movement';
-import type { EventType, EventOf, FindMovement, SessionEvent } from '@waxwing/core/session';
+import type { EventOf, EventType, FindMovement, SessionEvent } from '@waxwing/core/session';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v7 as uuidv7 } from 'uuid';
@@ -39,6 +47,9 @@ export class Dice {
   }
 }
 
+/** A trial, and whose it was. */
+type Known = Trial & { clientId: string };
+
 interface Member {
   person: Person;
   clientId: string;
@@ -52,7 +63,7 @@ export function makeHistory(
   now: Date,
   dice: Dice,
 ): PastSession[] {
-  const trials: Trial[] = [];
+  const trials: Known[] = [];
   const today = Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), now.getUTCDate());
   const member = (person: Person): Member => ({ person, clientId: ids.get(person.name) ?? '' });
   const dates = people
@@ -92,7 +103,7 @@ class SessionMaker {
     private readonly week: number,
     private readonly find: FindMovement,
     private readonly dice: Dice,
-    private readonly trials: Trial[],
+    private readonly trials: Known[],
   ) {
     this.id = dice.uuid(startedAt);
     this.clock = startedAt + 6 * MINUTE;
@@ -139,10 +150,13 @@ class SessionMaker {
     const entryId = this.record(member, 'movement-started', { movementId: movement.id, why: null });
     const open = new Set<string>();
     const attempts: Attempt[] = [];
-    // Only these can weigh on what is advised here; to look through all of them again and again would take most of the time.
-    const trials = this.trials.filter(
-      (t) => t.clientId === member.clientId || t.correction.startsWith(`${movement.id}/`),
+    const others = this.trials.filter(
+      (t) => t.clientId !== member.clientId && t.correction.startsWith(`${movement.id}/`),
     );
+    const evidence: Evidence = {
+      trials: this.trials.filter((t) => t.clientId === member.clientId),
+      others: countTrials(others, new Date(this.clock).toISOString()),
+    };
     const weeks = this.week - work.from;
     const load = loadOf(movement, work, weeks);
     for (let set = 0; set < work.sets; set += 1) {
@@ -161,7 +175,7 @@ class SessionMaker {
         });
         this.record(member, 'effort-felt', { setId, effort });
       }
-      this.correct(member, movement, entryId, open, attempts, trials);
+      this.correct(member, movement, entryId, open, attempts, evidence);
       this.pass(1.2 * MINUTE);
     }
   }
@@ -192,7 +206,7 @@ class SessionMaker {
     entryId: string,
     open: Set<string>,
     attempts: Attempt[],
-    trials: Trial[],
+    evidence: Evidence,
   ): void {
     if (open.size === 0) return;
     const now = new Date(this.clock).toISOString();
@@ -201,8 +215,7 @@ class SessionMaker {
       movement,
       seen: [...open],
       attempts,
-      trials,
-      clientId: member.clientId,
+      evidence,
       now,
       mayTouch,
       maySwapTo: () => false,
@@ -216,15 +229,13 @@ class SessionMaker {
     this.pass(0.3 * MINUTE);
     this.record(member, 'outcome-noted', { correctionEventId, outcome });
     attempts.push({ faultId: fault.id, correctionId: correction.id, outcome });
-    const trial: Trial = {
+    this.trials.push({
       clientId: member.clientId,
       correction: correctionKey(movement.id, fault.id, correction.id),
       ...styleOf(movement, correction),
       outcome,
       at: now,
-    };
-    trials.push(trial);
-    this.trials.push(trial);
+    });
     if (outcome === 'fixed') for (const { id } of addresses) open.delete(id);
   }
 

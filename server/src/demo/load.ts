@@ -1,7 +1,7 @@
-/** Writes the demo studio into an empty database, in one transaction. */
-import { BLANK_CLIENT } from '@waxwing/core/formats';
+/** Writes the demo studio into an empty database, in one piece. */
+import { BLANK_CLIENT } from '@waxwing/core/client';
 import type { FindMovement } from '@waxwing/core/session';
-import type { DataSource } from 'typeorm';
+import type { WriteGate } from '../database/write-gate.js';
 import { ClientEntity } from '../clients/client.entity.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
@@ -11,24 +11,29 @@ import { NET_LOFT, PEOPLE, STUDIO_KIT, type Person } from './studio.js';
 const DAY = 86_400_000;
 
 /** The same `now` gives the same studio, ids included; another day gives the same one moved to that day. */
-export async function loadDemo(database: DataSource, find: FindMovement, now: Date): Promise<void> {
+export function loadDemo(gate: WriteGate, find: FindMovement, now: Date): void {
   const dice = new Dice();
   const joined = new Date(now.getTime() - (WEEKS * 7 + 3) * DAY);
   const clients = PEOPLE.map((person) => clientOf(person, dice.uuid(joined.getTime()), joined, now));
   const ids = new Map(clients.map((client) => [client.name, client.id]));
   const history = makeHistory(PEOPLE, ids, find, now, dice);
-  await database.transaction(async (manager) => {
-    await manager.getRepository(StudioEntity).update({ id: 1 }, { ...NET_LOFT, kit: STUDIO_KIT });
-    await manager.getRepository(ClientEntity).insert(clients);
-    await manager
-      .getRepository(SessionEntity)
-      .insert(history.map(({ id, startedAt, finishedAt }) => ({ id, startedAt, finishedAt })));
-    const members = history.flatMap(({ id, clientIds }) => clientIds.map((clientId) => ({ sessionId: id, clientId })));
-    await manager.createQueryBuilder().insert().into('session_clients').values(members).execute();
-    await manager.query(
-      `INSERT INTO events (id, sessionId, counter, document, receivedAt)
-       SELECT value ->> 'id', value ->> 'sessionId', value ->> 'counter', value, value ->> 'at' FROM json_each(?)`,
-      [JSON.stringify(history.flatMap((session) => session.events))],
+  gate.write((writer) => {
+    writer.update(StudioEntity, { id: 1 }, { ...NET_LOFT, kit: STUDIO_KIT });
+    writer.insert(ClientEntity, clients);
+    writer.insert(
+      SessionEntity,
+      history.map(({ id, startedAt, finishedAt }) => ({ id, startedAt, finishedAt, place: 0, digested: 0 })),
+    );
+    for (const { id, clientIds } of history)
+      for (const clientId of clientIds)
+        writer.run('INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)', id, clientId);
+    writer.run(
+      `INSERT INTO events (id, sessionId, clientId, document, receivedAt)
+       SELECT value ->> 'id', value ->> 'sessionId', value ->> 'clientId', value, value ->> 'at' FROM json_each(?)`,
+      JSON.stringify(history.flatMap((session) => session.events)),
+    );
+    writer.run(
+      'UPDATE sessions SET place = coalesce((SELECT max(place) FROM events WHERE sessionId = sessions.id), 0)',
     );
   });
 }

@@ -3,8 +3,8 @@ import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger
 import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
 import type { ImportProgress } from '@waxwing/core/formats';
 import type { Request, Response } from 'express';
-import { setImmediate } from 'node:timers/promises';
-import { ImportsService, type ImportKind } from './imports.service.js';
+import { ImportsService } from './imports.service.js';
+import type { ImportKind } from './preparing.js';
 
 class PreviewQuery {
   @ApiProperty({ enum: ['pack', 'csv'] })
@@ -38,14 +38,12 @@ export class ImportsController {
   @HttpCode(200)
   @ApiOperation({ summary: 'Takes in what was chosen, all or nothing; answers with a line of JSON for each step' })
   async apply(@Param('id') id: string, @Body() { take }: ApplyDto, @Res() response: Response) {
-    const say = (line: ImportProgress) => response.write(`${JSON.stringify(line)}\n`);
+    const say = (line: ImportProgress) => {
+      if (!response.headersSent) response.type('application/x-ndjson');
+      response.write(`${JSON.stringify(line)}\n`);
+    };
     const done = await this.imports
-      .apply(id, take, async (done) => {
-        if (!response.headersSent) response.type('application/x-ndjson');
-        say({ done, total: take.length });
-        // The database works in this very thread: the line goes out when it has a turn.
-        await setImmediate();
-      })
+      .apply(id, take, (done) => say({ done, total: take.length }))
       .catch((error: unknown) => {
         // Before the first line an error is an ordinary answer; after it, the last line.
         if (!response.headersSent) throw error;

@@ -1,90 +1,84 @@
-/** Taking in a pack or a list: first what it would do, then, all or nothing, what was chosen of it. */
-import { Injectable } from '@nestjs/common';
-import {
-  mergeImport,
-  PackError,
-  previewImport,
-  readCsv,
-  readPack,
-  type ImportPreview,
-  type Pack,
-} from '@waxwing/core/formats';
+/** Taking in a pack or a list: first what it would do, then, all or nothing, what was chosen of it. The heavy part is done in a thread of its own. */
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import type { ImportPreview } from '@waxwing/core/formats';
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import { v7 as uuidv7 } from 'uuid';
+import { StudioFolder } from '../database/studio-folder.js';
 import { LibraryService } from '../movements/library.service.js';
 import { invalid, notFound } from '../problems/problem.js';
+import type { Answered, Asked, ImportKind, Prepared } from './preparing.js';
 
-export type ImportKind = 'pack' | 'csv';
-
-/** What was looked at and may be taken, and the versions that the look was made at. */
-interface Waiting {
-  pack: Pack;
-  versions: ReadonlyMap<string, number>;
-}
-
-/** Looked-at imports that are remembered; older ones must be looked at again. */
-const MOST_WAITING = 3;
+type Unnumbered = Asked extends infer A ? (A extends { task: number } ? Omit<A, 'task'> : never) : never;
 
 @Injectable()
-export class ImportsService {
-  private readonly waiting = new Map<string, Waiting>();
+export class ImportsService implements OnApplicationShutdown {
+  private thread: Worker | undefined;
+  private readonly asked = new Map<number, { done: (answer: Answered) => void; failed: (error: Error) => void }>();
+  private tasks = 0;
 
-  constructor(private readonly library: LibraryService) {}
+  constructor(
+    private readonly folder: StudioFolder,
+    private readonly library: LibraryService,
+  ) {}
 
   /** @throws 422 with a line or a path for everything that is wrong */
-  preview(kind: ImportKind, bytes: Buffer): ImportPreview {
-    const pack = orInvalid(() => {
-      const text = textOf(bytes);
-      return kind === 'csv' ? readCsv(text, this.library.find) : readPack(text);
-    });
-    const rows = previewImport(pack, this.library.find, this.library.touched);
-    // Links must lead somewhere whatever is chosen later, so the whole pack is tried now.
-    orInvalid(() => mergeImport(this.library.all(), pack, new Set(rows.map((row) => row.id))));
+  async preview(kind: ImportKind, bytes: Buffer): Promise<ImportPreview> {
     const importId = uuidv7();
-    const versions = new Map(
-      pack.movements.flatMap(({ id }): [string, number][] => {
-        const version = this.library.versionOf(id);
-        return version === undefined ? [] : [[id, version]];
-      }),
-    );
-    this.waiting.set(importId, { pack, versions });
-    for (const old of [...this.waiting.keys()].slice(0, -MOST_WAITING)) this.waiting.delete(old);
-    return { importId, rows };
+    const answer = await this.ask({ do: 'preview', importId, kind, bytes });
+    if ('problems' in answer) throw invalid([...answer.problems]);
+    if (!('looked' in answer)) throw notFound('import', importId);
+    return { importId, rows: answer.looked.rows };
   }
 
   /**
-   * Takes the chosen movements in, in one transaction.
+   * Takes the chosen movements in, in one piece.
    * @returns how many were taken
    * @throws 404 for an import that is forgotten, 422 when the choice leaves links that lead nowhere, 409 when a movement changed since the look
    */
-  async apply(importId: string, take: readonly string[], progress: (done: number) => Promise<void>): Promise<number> {
-    const waiting = this.waiting.get(importId);
-    if (!waiting) throw notFound('import', importId);
-    const taken = new Set(take);
-    const unknown = take.filter((id) => !waiting.pack.movements.some((movement) => movement.id === id));
-    if (unknown.length > 0)
-      throw invalid(unknown.map((id) => ({ path: 'take', message: `"${id}" is not in this pack` })));
-    orInvalid(() => mergeImport(this.library.all(), waiting.pack, taken));
-    const chosen = new Map(waiting.pack.movements.filter(({ id }) => taken.has(id)).map((m) => [m.id, m]));
-    const expected = new Map([...waiting.versions].filter(([id]) => taken.has(id)));
-    await this.library.write(chosen, expected, progress);
-    this.waiting.delete(importId);
-    return chosen.size;
+  async apply(importId: string, take: readonly string[], progress: (done: number) => void): Promise<number> {
+    const answer = await this.ask({ do: 'prepare', importId, take });
+    if ('forgotten' in answer) throw notFound('import', importId);
+    if ('problems' in answer) throw invalid([...answer.problems]);
+    const { texts, versions } = (answer as { prepared: Prepared }).prepared;
+    await this.library.takeIn(new Map(texts), new Map(versions), progress);
+    return texts.length;
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.thread?.terminate();
+    this.thread = undefined;
+  }
+
+  private ask(task: Unnumbered): Promise<Answered> {
+    this.tasks += 1;
+    const number = this.tasks;
+    const answer = new Promise<Answered>((done, failed) => this.asked.set(number, { done, failed }));
+    this.worker().postMessage({ ...task, task: number });
+    return answer;
+  }
+
+  private worker(): Worker {
+    if (this.thread) return this.thread;
+    const thread = new Worker(threadFile(), { workerData: this.folder.database });
+    // A thread that waits for work must not keep the server alive.
+    thread.unref();
+    thread.on('message', (answer: Answered) => {
+      this.asked.get(answer.task)?.done(answer);
+      this.asked.delete(answer.task);
+    });
+    thread.on('error', (error: Error) => {
+      this.thread = undefined;
+      for (const { failed } of this.asked.values()) failed(error);
+      this.asked.clear();
+    });
+    return (this.thread = thread);
   }
 }
 
-function textOf(bytes: Buffer): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    throw new PackError([{ path: '', message: 'This file is not UTF-8 text. Save it as UTF-8 and try again.' }]);
-  }
-}
-
-function orInvalid<T>(read: () => T): T {
-  try {
-    return read();
-  } catch (error) {
-    if (error instanceof PackError) throw invalid([...error.problems]);
-    throw error;
-  }
+/** Beside this file when bundled; else where the compiler puts it. */
+function threadFile(): string {
+  const beside = fileURLToPath(new URL('./preparing.js', import.meta.url));
+  return existsSync(beside) ? beside : fileURLToPath(new URL('../../bundle/preparing.js', import.meta.url));
 }

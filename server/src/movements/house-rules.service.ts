@@ -1,6 +1,7 @@
 /** The house rules, read once, and whether somebody's choices among them exist. */
 import { Inject, Injectable } from '@nestjs/common';
-import { tagsInForce, type HouseRule, type Problem, type RuleChoices } from '@waxwing/core/movement';
+import { type HouseRule, type RuleChoices, tagsInForce } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 import { loadRules } from '@waxwing/library';
 import { DataSource } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';

@@ -3,29 +3,35 @@
  * All screens read it, and it is changed by hand, so reading is what must be quick.
  * Archived movements are kept for the sessions that used them, but are in no list, ladder or search.
  */
-import { Injectable, OnModuleInit } from '@nestjs/common';
+import { Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { MovementPage, MovementSummary, MovementVersion, Neighbour } from '@waxwing/core/formats';
 import {
   buildCatalog,
-  checkReferences,
-  libraryHealth,
   type Catalog,
+  checkReferences,
   type Health,
+  type Ladder,
+  libraryHealth,
+  type MovementPage,
+  type Neighbour,
   type Step,
 } from '@waxwing/core/ladder';
 import {
   buildFinding,
   checkMovement,
   difference,
-  searchTextOf,
   type Finding,
   type Movement,
+  type MovementSummary,
+  type MovementVersion,
   type SearchText,
+  searchTextOf,
 } from '@waxwing/core/movement';
-import { DataSource, type EntityManager, Repository } from 'typeorm';
+import { DataSource, Repository } from 'typeorm';
+import { isWhole } from '../database/json-column.js';
+import { WriteGate } from '../database/write-gate.js';
+import type { Writer } from '../database/writer.js';
 import { invalid, notFound, ProblemException, stale } from '../problems/problem.js';
-import { StudioEntity } from '../studio/studio.entity.js';
 import type { EditMovementDto, ListMovementsQuery } from './movements.dto.js';
 import { MovementEntity, MovementVersionEntity } from './movement.entity.js';
 
@@ -36,11 +42,14 @@ interface ListedRow {
   text: string;
 }
 
-/** How many movements are written to the database in one statement. */
-const CHUNK = 200;
+/** How many movements are worked on before others have a turn. */
+const CHUNK = 100;
+
+/** Lets whatever else is waiting have a turn. */
+const others = (): Promise<void> => new Promise(setImmediate);
 
 @Injectable()
-export class LibraryService implements OnModuleInit {
+export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   private rows = new Map<string, MovementEntity>();
   private listed: ListedRow[] = [];
   private byId = new Map<string, ListedRow>();
@@ -52,10 +61,16 @@ export class LibraryService implements OnModuleInit {
   constructor(
     @InjectRepository(MovementEntity) private readonly repository: Repository<MovementEntity>,
     private readonly database: DataSource,
+    private readonly gate: WriteGate,
   ) {}
 
   async onModuleInit(): Promise<void> {
-    this.take(await this.repository.find());
+    this.take((await this.repository.find()).filter(isWhole));
+  }
+
+  /** What an import that was cut off has left. */
+  onApplicationBootstrap(): void {
+    this.gate.write((writer) => writer.run('DELETE FROM incoming'));
   }
 
   get size(): number {
@@ -64,6 +79,10 @@ export class LibraryService implements OnModuleInit {
 
   /** Any movement, archived ones too: old sessions need them. */
   find = (id: string): Movement | undefined => this.rows.get(id)?.document;
+
+  get ladder(): Ladder {
+    return this.catalog.ladder;
+  }
 
   /** What planning needs to know of any movement. */
   summary = (id: string): MovementSummary | undefined => {
@@ -88,13 +107,13 @@ export class LibraryService implements OnModuleInit {
   }
 
   /** Adds movements that the library does not have yet; what a studio has changed stays as it is. */
-  async addMissing(movements: readonly Movement[]): Promise<void> {
+  addMissing(movements: readonly Movement[]): void {
     const updatedAt = new Date().toISOString();
     const fresh = movements
       .filter(({ id }) => !this.rows.has(id))
       .map((document) => ({ id: document.id, version: 1, document, updatedAt, author: '', archivedAt: null }));
     if (fresh.length === 0) return;
-    await this.repository.save(fresh, { chunk: CHUNK });
+    this.gate.write((writer) => writer.insert(MovementEntity, fresh));
     this.take([...this.rows.values(), ...fresh]);
   }
 
@@ -159,94 +178,125 @@ export class LibraryService implements OnModuleInit {
   }
 
   /** A new movement. @throws 409 when the id is taken, 422 naming the fields */
-  async create(input: unknown): Promise<MovementPage> {
+  create(input: unknown): MovementPage {
     const movement = this.checked(input);
     if (this.rows.has(movement.id))
       throw new ProblemException(409, `There is a movement "${movement.id}" already.`, [
         { path: 'id', message: 'is taken; choose another name' },
       ]);
-    await this.write(new Map([[movement.id, movement]]));
+    this.write(new Map([[movement.id, movement]]));
     return this.page(movement.id);
   }
 
   /** Saves a change as a new version. @throws 404, 409 for a stale version, 422 naming the fields; nothing is changed then. */
-  async edit(id: string, { version, ...change }: EditMovementDto): Promise<MovementPage> {
+  edit(id: string, { version, ...change }: EditMovementDto): MovementPage {
     const row = this.row(id);
     if (row.version !== version) throw stale('movement', version, row.version);
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     const movement = this.checked({ ...row.document, ...given, id });
-    await this.write(new Map([[id, movement]]), new Map([[id, version]]));
+    this.write(new Map([[id, movement]]), new Map([[id, version]]));
     return this.page(id);
   }
 
   /** Takes a movement out of the library, or puts it back. @throws 404, 409 for a stale version */
-  async archive(id: string, version: number, away: boolean): Promise<MovementPage> {
+  archive(id: string, version: number, away: boolean): MovementPage {
     const row = this.row(id);
     const archivedAt = away ? new Date().toISOString() : null;
-    const result = await this.repository.update({ id, version }, { archivedAt });
-    if (result.affected !== 1) throw stale('movement', version, row.version);
+    const written = this.gate.write((writer) => writer.update(MovementEntity, { id, version }, { archivedAt }));
+    if (written !== 1) throw stale('movement', version, row.version);
     this.rows.set(id, { ...row, archivedAt });
     this.take([...this.rows.values()]);
     return this.page(id);
   }
 
   /**
-   * Writes movements as new versions in one transaction, keeping what they replace.
+   * Writes movements as new versions, keeping what they replace.
    * @param expected versions that the changes were made from; a movement that is not named is written over whatever is there
-   * @param progress told how many are written; it is waited for, so that it may let others have a turn
    * @throws 409 when an expected version is stale; nothing is changed then
    */
-  async write(
-    movements: ReadonlyMap<string, Movement>,
-    expected: ReadonlyMap<string, number> = new Map(),
-    progress: (done: number) => Promise<void> = () => Promise.resolve(),
-  ): Promise<void> {
-    const now = new Date().toISOString();
-    const written = await this.database.transaction(async (manager) => {
-      const author = await this.author(manager);
-      for (const [id, version] of expected) await this.claim(manager, id, version);
-      const before = [...movements.keys()].flatMap((id) => this.rows.get(id) ?? []);
-      const kept = before.map(({ id, version, document, author: by, updatedAt }) => ({
-        movementId: id,
-        version,
-        document,
-        author: by,
-        savedAt: updatedAt,
-      }));
-      for (let i = 0; i < kept.length; i += CHUNK)
-        await manager.insert(MovementVersionEntity, kept.slice(i, i + CHUNK));
-      const rows = [...movements].map(([id, document]): MovementEntity => {
-        const here = this.rows.get(id);
-        return {
-          id,
-          version: (here?.version ?? 0) + 1,
-          document,
-          updatedAt: now,
-          author,
-          archivedAt: here?.archivedAt ?? null,
-        };
-      });
-      for (let i = 0; i < rows.length; i += CHUNK) {
-        await manager.upsert(MovementEntity, rows.slice(i, i + CHUNK), ['id']);
-        await progress(Math.min(i + CHUNK, rows.length));
-      }
-      return rows;
+  private write(movements: ReadonlyMap<string, Movement>, expected: ReadonlyMap<string, number> = new Map()): void {
+    const rows = this.gate.write((writer) => {
+      claim(writer, expected);
+      const written = [...movements].map(([id, document]) => this.nextOf(writer, id, document));
+      keepReplaced(writer, JSON.stringify([...movements.keys()]));
+      writer.upsert(MovementEntity, written);
+      return written;
     });
-    for (const row of written) this.rows.set(row.id, row);
+    for (const row of rows) this.rows.set(row.id, row);
     this.take([...this.rows.values()]);
   }
 
-  /** Fails unless a row is still at the version that a change was made from. */
-  private async claim(manager: EntityManager, id: string, version: number): Promise<void> {
-    // The version in the condition decides between two saves that arrive at the same moment.
-    const result = await manager.update(MovementEntity, { id, version }, { version });
-    if (result.affected !== 1) throw stale('movement', version, this.row(id).version);
+  private nextOf(writer: Writer, id: string, document: Movement): MovementEntity {
+    const here = this.rows.get(id);
+    return {
+      id,
+      version: (here?.version ?? 0) + 1,
+      document,
+      updatedAt: new Date().toISOString(),
+      author: authorIn(writer),
+      archivedAt: here?.archivedAt ?? null,
+    };
   }
 
-  /** Whoever works in this studio: there is no sign-in yet. */
-  private async author(manager: EntityManager): Promise<string> {
-    const studio = await manager.findOneBy(StudioEntity, { id: 1 });
-    return studio?.trainer || 'the trainer';
+  /**
+   * Takes in many movements that were prepared outside: laid down beside the library in small pieces, then taken over in one.
+   * Everybody else's writes go on in between.
+   * @param texts movements as JSON, by id
+   * @param expected as for `write`
+   * @param progress told how many are laid down
+   * @throws 409 when an expected version is stale; nothing is changed then
+   */
+  async takeIn(
+    texts: ReadonlyMap<string, string>,
+    expected: ReadonlyMap<string, number>,
+    progress: (done: number) => void,
+  ): Promise<void> {
+    const all = [...texts];
+    // Said before anything is laid down; asked again when it is taken over.
+    this.gate.write((writer) => claim(writer, expected));
+    try {
+      for (let i = 0; i < all.length; i += CHUNK) {
+        this.gate.write((writer) => {
+          for (const [id, text] of all.slice(i, i + CHUNK))
+            writer.run('INSERT OR REPLACE INTO incoming (id, document) VALUES (?, ?)', id, text);
+        });
+        progress(Math.min(i + CHUNK, all.length));
+        await others();
+      }
+      const rows = this.gate.write((writer) => {
+        claim(writer, expected);
+        keepReplaced(writer, JSON.stringify(all.map(([id]) => id)));
+        writer.run(
+          `INSERT INTO movements (id, version, document, updatedAt, author, archivedAt)
+           SELECT id, 1, document, ?, ?, NULL FROM incoming WHERE true
+           ON CONFLICT (id) DO UPDATE SET version = version + 1, document = excluded.document,
+             updatedAt = excluded.updatedAt, author = excluded.author`,
+          new Date().toISOString(),
+          authorIn(writer),
+        );
+        return writer.all<Omit<MovementEntity, 'document'>>(
+          'SELECT id, version, updatedAt, author, archivedAt FROM movements WHERE id IN (SELECT id FROM incoming)',
+        );
+      });
+      await this.adopt(rows, texts);
+    } finally {
+      this.gate.write((writer) => writer.run('DELETE FROM incoming'));
+    }
+  }
+
+  /** Takes written rows over into memory, a few at a time. */
+  private async adopt(
+    rows: readonly Omit<MovementEntity, 'document'>[],
+    texts: ReadonlyMap<string, string>,
+  ): Promise<void> {
+    const fresh: MovementEntity[] = [];
+    for (const row of rows) {
+      fresh.push({ ...row, document: JSON.parse(texts.get(row.id) ?? '') as Movement });
+      if (fresh.length % CHUNK === 0) await others();
+    }
+    for (const row of fresh) this.rows.set(row.id, row);
+    await others();
+    this.take([...this.rows.values()]);
   }
 
   private checked(input: unknown): Movement {
@@ -309,3 +359,23 @@ const listedOf = (summary: MovementSummary): ListedRow => ({
 
 const byFamilyAndLevel = (a: MovementSummary, b: MovementSummary): number =>
   (a.families[0] ?? '').localeCompare(b.families[0] ?? '') || a.level - b.level || a.name.localeCompare(b.name);
+
+/** Fails unless every row is still at the version that a change was made from. @throws 409 */
+function claim(writer: Writer, expected: ReadonlyMap<string, number>): void {
+  for (const [id, version] of expected) {
+    const row = writer.get<{ version: number }>('SELECT version FROM movements WHERE id = ?', id);
+    if (row?.version !== version) throw stale('movement', version, row?.version ?? 0);
+  }
+}
+
+/** Keeps what is about to be replaced as an earlier version. @param ids a list as JSON */
+const keepReplaced = (writer: Writer, ids: string): number =>
+  writer.run(
+    `INSERT INTO movement_versions (movementId, version, document, author, savedAt)
+     SELECT id, version, document, author, updatedAt FROM movements WHERE id IN (SELECT value FROM json_each(?))`,
+    ids,
+  );
+
+/** Whoever works in this studio: there is no sign-in yet. */
+const authorIn = (writer: Writer): string =>
+  writer.get<{ trainer: string }>('SELECT trainer FROM studio WHERE id = 1')?.trainer || 'the trainer';

@@ -1,4 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { JsonColumn } from '../database/json-column.js';
 import type { Movement } from '@waxwing/core/movement';
 
 @Entity('movements')
@@ -9,7 +10,7 @@ export class MovementEntity {
   @Column('integer')
   version: number;
 
-  @Column('simple-json')
+  @JsonColumn()
   document: Movement;
 
   /** When this version was saved. */
@@ -34,7 +35,7 @@ export class MovementVersionEntity {
   @PrimaryColumn('integer')
   version: number;
 
-  @Column('simple-json')
+  @JsonColumn()
   document: Movement;
 
   @Column('text')

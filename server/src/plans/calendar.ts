@@ -1,5 +1,5 @@
 /** The date of a plan as a calendar file (RFC 5545). No client is named in it: calendars are shared. */
-import type { StoredPlan } from '@waxwing/core/formats';
+import type { StoredPlan } from '@waxwing/core/planning';
 
 export async function calendarOf(plan: StoredPlan, startsAt: string, studio: string): Promise<string> {
   const { default: ical } = await import('ical-generator');

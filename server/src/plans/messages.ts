@@ -1,8 +1,9 @@
 /** Messages that wait to be sent, as files: each a standard .eml, and beside it a note of what is listed of it. */
 import type { OutboxMessage } from '@waxwing/core/formats';
-import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
+import { parsed } from '../database/json-column.js';
 
 /** Names that are made here: nothing else in the folder is touched. */
 const NAME = /^[0-9a-f-]{36}\.eml$/;
@@ -12,6 +13,16 @@ interface Note extends OutboxMessage {
 }
 
 const folderOf = (dataFolder: string): string => join(dataFolder, 'outbox');
+
+/** What a killed server left: half a message, or a note without one. */
+export async function sweepMessages(dataFolder: string): Promise<void> {
+  const names = new Set(await readdir(folderOf(dataFolder)).catch(() => []));
+  for (const name of names) {
+    const half = /^[0-9a-f-]{36}\.eml\.part$/.test(name);
+    const alone = /^[0-9a-f-]{36}\.json$/.test(name) && !names.has(name.replace(/json$/, 'eml'));
+    if (half || alone) await rm(join(folderOf(dataFolder), name), { force: true });
+  }
+}
 const noteOf = (path: string): string => path.replace(/eml$/, 'json');
 
 async function notes(dataFolder: string): Promise<Note[]> {
@@ -21,7 +32,8 @@ async function notes(dataFolder: string): Promise<Note[]> {
     names.map(async (name) => {
       const note = await readFile(noteOf(join(folder, name)), 'utf8').catch(() => null);
       // A message is shown even when somebody took its note away.
-      return note === null ? { name, to: '', subject: name, writtenAt: '', clientId: '' } : (JSON.parse(note) as Note);
+      const kept = note === null ? undefined : (parsed(note) as Note | undefined);
+      return kept ?? { name, to: '', subject: name, writtenAt: '', clientId: '' };
     }),
   );
 }
@@ -55,9 +67,8 @@ export async function writeMessage(
 ): Promise<OutboxMessage> {
   const told: OutboxMessage = { name: `${uuidv7()}.eml`, to, subject, writtenAt: new Date().toISOString() };
   const path = join(folderOf(dataFolder), told.name);
-  await mkdir(folderOf(dataFolder), { recursive: true });
-  await writeFile(noteOf(path), JSON.stringify({ ...told, clientId } satisfies Note));
-  await writeFile(`${path}.part`, message);
+  await writeFile(noteOf(path), JSON.stringify({ ...told, clientId } satisfies Note), { mode: 0o600, flush: true });
+  await writeFile(`${path}.part`, message, { mode: 0o600, flush: true });
   await rename(`${path}.part`, path);
   return told;
 }

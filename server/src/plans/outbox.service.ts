@@ -1,23 +1,28 @@
 /** The outbox: messages as standard .eml files in a folder, for any mail program to send. Waxwing itself sends nothing. */
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { OutboxMessage, StoredPlan } from '@waxwing/core/formats';
+import type { OutboxMessage } from '@waxwing/core/formats';
+import type { StoredPlan } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
 import { CONFIG, type Config } from '../config.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
-import { listMessages, readMessage, removeMessage, writeMessage } from './messages.js';
+import { listMessages, readMessage, removeMessage, sweepMessages, writeMessage } from './messages.js';
 import { SheetsService } from './sheets.service.js';
 
 @Injectable()
-export class OutboxService {
+export class OutboxService implements OnApplicationBootstrap {
   constructor(
     @Inject(CONFIG) private readonly config: Config,
     @InjectRepository(StudioEntity) private readonly studios: Repository<StudioEntity>,
     private readonly clients: ClientsService,
     private readonly sheets: SheetsService,
   ) {}
+
+  onApplicationBootstrap(): Promise<void> {
+    return sweepMessages(this.config.dataFolder);
+  }
 
   list(): Promise<OutboxMessage[]> {
     return listMessages(this.config.dataFolder);

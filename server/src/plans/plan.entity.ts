@@ -1,17 +1,9 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { JsonColumn } from '../database/json-column.js';
 import type { Plan } from '@waxwing/core/planning';
 
 /** Plans in which `:clientId` has a part, for a query on `plan`. */
 export const WITH_CLIENT = `EXISTS (SELECT 1 FROM json_each(plan.document, '$.clientIds') WHERE value = :clientId)`;
-
-/** What is kept of a plan: the whole, and in columns what is listed. */
-export const planColumns = (document: Plan) => ({
-  name: document.name,
-  startsAt: document.startsAt,
-  template: document.template,
-  document,
-  updatedAt: new Date().toISOString(),
-});
 
 @Entity('plans')
 export class PlanEntity {
@@ -30,7 +22,7 @@ export class PlanEntity {
   @Column('boolean')
   template: boolean;
 
-  @Column('simple-json')
+  @JsonColumn()
   document: Plan;
 
   @Column('text')

@@ -30,9 +30,9 @@ export class PlansController {
   ) {}
 
   @Get()
-  @ApiOperation({ summary: 'Plans and templates, latest change first' })
-  async list(@Query() query: ListPlansQuery) {
-    return { items: await this.plans.list(query) };
+  @ApiOperation({ summary: 'Plans by their time, or templates; latest first' })
+  list(@Query() query: ListPlansQuery) {
+    return this.plans.list(query);
   }
 
   @Post()

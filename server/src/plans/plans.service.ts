@@ -1,16 +1,31 @@
 /** Plans: whole documents that core checks; what is listed is a column. Edits carry a version, and nothing stale overwrites. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { PlanSummary, StoredPlan } from '@waxwing/core/formats';
-import type { Problem } from '@waxwing/core/movement';
-import { checkPlan, DAY_MINUTES, secondsOf, timelineOf, type Plan } from '@waxwing/core/planning';
+import {
+  checkPlan,
+  DAY_MINUTES,
+  type Plan,
+  type PlanSummary,
+  secondsOf,
+  type StoredPlan,
+  timelineOf,
+} from '@waxwing/core/planning';
+import type { Problem } from '@waxwing/core/schema';
 import { In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { ClientEntity } from '../clients/client.entity.js';
 import { LibraryService } from '../movements/library.service.js';
+import { DamageService } from '../database/damage.service.js';
+import { isWhole } from '../database/json-column.js';
+import { WriteGate } from '../database/write-gate.js';
+import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
 import type { ListPlansQuery } from './plans.dto.js';
-import { PlanEntity, planColumns, WITH_CLIENT } from './plan.entity.js';
+import { planColumns } from './plan-columns.js';
+import { PlanEntity, WITH_CLIENT } from './plan.entity.js';
+
+/** The time that plans are listed by; there is an index on it. */
+const TIME = 'coalesce(plan.startsAt, plan.updatedAt)';
 
 const stored = ({ id, version, updatedAt, document }: PlanEntity): StoredPlan => ({
   ...document,
@@ -25,20 +40,27 @@ export class PlansService {
     @InjectRepository(PlanEntity) private readonly repository: Repository<PlanEntity>,
     @InjectRepository(ClientEntity) private readonly clients: Repository<ClientEntity>,
     private readonly library: LibraryService,
+    private readonly gate: WriteGate,
+    private readonly damage: DamageService,
   ) {}
 
-  /** Latest change first. */
-  async list({ clientId, limit }: ListPlansQuery): Promise<PlanSummary[]> {
+  /** Plans by their time, the latest first; those without one, and templates, by their last change. */
+  async list({ clientId, kind, cursor, limit }: ListPlansQuery): Promise<Page<PlanSummary>> {
+    const after = readCursor(cursor, 2);
     const query = this.repository
       .createQueryBuilder('plan')
-      .orderBy('plan.updatedAt', 'DESC')
-      .addOrderBy('plan.id')
-      .limit(limit);
-    if (clientId) query.where(WITH_CLIENT, { clientId });
-    const plans = await query.getMany();
+      .where('plan.template = :template', { template: kind === 'templates' ? 1 : 0 })
+      .orderBy(TIME, 'DESC')
+      .addOrderBy('plan.id', 'DESC')
+      .limit(limit + 1);
+    if (clientId) query.andWhere(WITH_CLIENT, { clientId });
+    if (after) query.andWhere(`(${TIME}, plan.id) < (:time, :id)`, { time: after[0], id: after[1] });
+    const found = await query.getMany();
+    const last = found.length > limit ? found[limit - 1] : undefined;
+    const plans = found.slice(0, limit).filter(isWhole);
     const ids = [...new Set(plans.flatMap(({ document }) => document.clientIds))];
     const names = new Map((await this.clients.findBy({ id: In(ids) })).map(({ id, name }) => [id, name]));
-    return plans.map(({ id, name, startsAt, template, updatedAt, document }) => ({
+    const items = plans.map(({ id, name, startsAt, template, updatedAt, document }) => ({
       id,
       name,
       startsAt,
@@ -47,12 +69,14 @@ export class PlansService {
       minutes: document.minutes,
       clients: document.clientIds.flatMap((one) => (names.has(one) ? [{ id: one, name: names.get(one) ?? '' }] : [])),
     }));
+    return { items, nextCursor: last ? cursorOf(last.startsAt ?? last.updatedAt, last.id) : null };
   }
 
   /** @throws 404 */
   async read(id: string): Promise<StoredPlan> {
     const plan = await this.repository.findOneBy({ id });
     if (!plan) throw notFound('plan', id);
+    if (!isWhole(plan)) throw this.damage.refuse('plan', id, plan.name);
     return stored(plan);
   }
 
@@ -61,22 +85,28 @@ export class PlansService {
     const known = await this.repository.findOneBy({ id });
     if (known) return stored(known);
     const plan = await this.checked(input);
-    await this.repository.insert({ id, version: 1, ...planColumns(plan) });
+    this.gate.write((writer) => {
+      // The same plan may have been sent twice at once.
+      if (!writer.get('SELECT 1 FROM plans WHERE id = ?', id))
+        writer.insert(PlanEntity, { id, version: 1, ...planColumns(plan) });
+    });
     return this.read(id);
   }
 
   /** @throws 404, 409 when the version is stale, 422 */
   async edit(id: string, version: number, input: object): Promise<StoredPlan> {
     const plan = await this.checked(input);
-    const result = await this.repository.update({ id, version }, { version: version + 1, ...planColumns(plan) });
+    const written = this.gate.write((writer) =>
+      writer.update(PlanEntity, { id, version }, { version: version + 1, ...planColumns(plan) }),
+    );
     const now = await this.read(id);
-    if (result.affected !== 1) throw stale('plan', version, now.version);
+    if (written !== 1) throw stale('plan', version, now.version);
     return now;
   }
 
   /** @throws 404 */
-  async remove(id: string): Promise<void> {
-    if ((await this.repository.delete({ id })).affected !== 1) throw notFound('plan', id);
+  remove(id: string): void {
+    if (this.gate.write((writer) => writer.remove(PlanEntity, { id })) !== 1) throw notFound('plan', id);
   }
 
   /** What core checks, and what only the studio knows: its clients, its movements, and that a plan ends within a day. */

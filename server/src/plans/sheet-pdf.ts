@@ -1,5 +1,5 @@
 /** A sheet on paper: one or two pages, ink on white, a small figure beside each movement that has one. */
-import { keyTimes, motionOf, pictureSvg, type FigureLibrary } from '@waxwing/core/body';
+import { type FigureLibrary, keyTimes, motionOf, pictureSvg } from '@waxwing/core/body';
 import type { Sheet, SheetLine } from '@waxwing/core/formats';
 import type { Movement } from '@waxwing/core/movement';
 import { createRequire } from 'node:module';
@@ -47,7 +47,7 @@ function lineContent(line: SheetLine, number: number, figure: Content | null): T
   ].join('  ·  ');
   const words: Content[] = [
     { text: `${number}. ${line.name}`, bold: true, fontSize: 11.5 },
-    { text: [line.dose, line.kit ? `, ${line.kit}` : ''].join(''), margin: [0, 1, 0, 2] },
+    { text: line.leaveOut ?? [line.dose, line.kit ? `, ${line.kit}` : ''].join(''), margin: [0, 1, 0, 2] },
     ...line.reminders.map((reminder): Content => ({ text: `– ${reminder}`, color: QUIET })),
     ...(line.watchOut ? [{ text: [{ text: 'Watch out: ', bold: true }, line.watchOut] }] : []),
     ...(told

@@ -2,10 +2,12 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { FigureLibrary } from '@waxwing/core/body';
-import { limitsHolding } from '@waxwing/core/coaching';
-import { sheetMarkdown, sheetOf, type ClientRecord, type Sheet, type StoredPlan } from '@waxwing/core/formats';
-import { kitCounts, mayDo, tagsInForce, underRules } from '@waxwing/core/movement';
-import { secondsOf, timelineOf } from '@waxwing/core/planning';
+import { clientOnDay } from '@waxwing/core/client';
+import { NO_EVIDENCE, type ClientRecord } from '@waxwing/core/coaching';
+import { type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
+import { kitCounts, tagsInForce, underRules } from '@waxwing/core/movement';
+import { fitNow, heldBetween, isOpen, standingOf } from '@waxwing/core/progress';
+import { secondsOf, type StoredPlan, timelineOf } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
 import { FiguresService } from '../movements/figures.service.js';
@@ -37,10 +39,10 @@ export class SheetsService {
     const studio = await this.studios.findOneByOrFail({ id: 1 });
     const records = new Map<string, ClientRecord>();
     for (const id of plan.clientIds) records.set(id, await this.records.of(id));
-    const { trials = [], sets = {}, faults = {} } = records.get(clientId) ?? {};
+    const { sets = {}, faults = {}, hurt = [], ...known }: Partial<ClientRecord> = records.get(clientId) ?? {};
     const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
     const now = new Date().toISOString();
-    const limits = limitsHolding(client, localDay());
+    const standing = standingOf(clientOnDay(client, localDay()), hurt);
     const kit = kitCounts(studio.kit);
     const seconds = secondsOf(
       timelineOf(plan, {
@@ -51,8 +53,17 @@ export class SheetsService {
     const open = (steps: readonly { to: string; name: string }[]): string | null =>
       steps.find(({ to }) => {
         const movement = this.library.find(to);
-        return movement && mayDo(movement, limits, kit);
+        return movement && isOpen(fitNow(standing, kit, movement));
       })?.name ?? null;
+    /** Nobody goes up alone while something speaks against it. */
+    const mayGoUp = (id: string): boolean => {
+      const movement = this.library.summary(id);
+      if (!movement) return false;
+      const { ladder } = this.library;
+      const past = sets[id] ?? [];
+      const question = { standing, movement, purpose: plan.purpose, kit: studio.kit, ladder, past };
+      return heldBetween({ ...question, find: this.library.summary }) === null;
+    };
     return sheetOf({
       plan,
       client,
@@ -64,9 +75,15 @@ export class SheetsService {
       },
       neighbours: (id) => {
         const { easier, harder } = this.library.page(id);
-        return { easier: open(easier), harder: open(harder) };
+        return { easier: open(easier), harder: mayGoUp(id) ? open(harder) : null };
       },
-      trials,
+      closed: (id) => {
+        const movement = this.library.find(id);
+        const fit = movement && fitNow(standing, kit, movement);
+        // What a home has in its place is not known here.
+        return fit && !isOpen(fit) && fit.code !== 'kit' ? fit.because.join('; ') : null;
+      },
+      evidence: { ...NO_EVIDENCE, ...known },
       sets,
       faults,
       now,

@@ -1,6 +1,6 @@
 /** Errors as `application/problem+json` (RFC 9457), with the field paths that are wrong. */
 import { HttpException } from '@nestjs/common';
-import type { Problem } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 
 export interface ProblemBody {
   type: string;
@@ -16,8 +16,10 @@ const TITLES: Readonly<Record<number, string>> = {
   404: 'Not found',
   409: 'Changed in the meantime',
   413: 'Too large',
+  415: 'Of a wrong kind',
   422: 'Some fields are wrong',
   500: 'Something went wrong',
+  507: 'The disk is full',
 };
 
 export const problemBody = (status: number, detail?: string, errors?: Problem[]): ProblemBody => ({

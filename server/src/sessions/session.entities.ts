@@ -1,5 +1,6 @@
 import { Column, Entity, JoinTable, ManyToMany, PrimaryColumn } from 'typeorm';
-import type { Programme, SessionEvent } from '@waxwing/core/session';
+import { JsonColumn } from '../database/json-column.js';
+import type { Digest, Programme } from '@waxwing/core/session';
 import { ClientEntity } from '../clients/client.entity.js';
 
 @Entity('sessions')
@@ -15,28 +16,34 @@ export class SessionEntity {
   finishedAt: string | null;
 
   /** The plan that it began with, as it was then. */
-  @Column('simple-json', { nullable: true })
+  @JsonColumn({ nullable: true })
   programme: Programme | null;
+
+  /** The place of its latest event in the store. */
+  @Column('integer')
+  place: number;
+
+  /** The place up to which what it teaches was digested. */
+  @Column('integer')
+  digested: number;
 
   @ManyToMany(() => ClientEntity)
   @JoinTable({ name: 'session_clients', joinColumn: { name: 'sessionId' }, inverseJoinColumn: { name: 'clientId' } })
   clients: ClientEntity[];
 }
 
-@Entity('events')
-export class EventEntity {
+/** What a session teaches about one client. */
+@Entity('digests')
+export class DigestEntity {
   @PrimaryColumn('text')
-  id: string;
+  clientId: string;
 
-  @Column('text')
+  @PrimaryColumn('text')
   sessionId: string;
 
   @Column('integer')
-  counter: number;
+  version: number;
 
-  @Column('simple-json')
-  document: SessionEvent;
-
-  @Column('text')
-  receivedAt: string;
+  @JsonColumn()
+  document: Digest;
 }

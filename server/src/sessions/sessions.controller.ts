@@ -3,7 +3,15 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
 import { RecordService } from './record.service.js';
-import { AppendEventsDto, LaterEventsQuery, ListSessionsQuery, StartSessionDto } from './sessions.dto.js';
+import { EventsService } from './events.service.js';
+import {
+  AppendEventsDto,
+  LaterEventsQuery,
+  ListSessionsQuery,
+  ListSetsQuery,
+  MissingEventsDto,
+  StartSessionDto,
+} from './sessions.dto.js';
 import { SessionsService } from './sessions.service.js';
 import { SetsService } from './sets.service.js';
 
@@ -12,6 +20,7 @@ import { SetsService } from './sets.service.js';
 export class SessionsController {
   constructor(
     private readonly sessions: SessionsService,
+    private readonly events: EventsService,
     private readonly records: RecordService,
     private readonly setLists: SetsService,
   ) {}
@@ -29,15 +38,24 @@ export class SessionsController {
   }
 
   @Get('sessions/:id')
-  @ApiOperation({ summary: 'A session: its events and the state they make' })
+  @ApiOperation({ summary: 'A session, with the first of its events; the rest by `place`' })
   read(@Param('id', ParseUUIDPipe) id: string) {
     return this.sessions.read(id);
   }
 
   @Get('sessions/:id/events')
   @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
-  later(@Param('id', ParseUUIDPipe) id: string, @Query() { after }: LaterEventsQuery) {
-    return this.sessions.later(id, after);
+  async later(@Param('id', ParseUUIDPipe) id: string, @Query() { after }: LaterEventsQuery) {
+    await this.sessions.session(id);
+    return this.events.after(id, after);
+  }
+
+  @Post('sessions/:id/events/missing')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Which of some events are not stored here: a device asks before it says that all is saved' })
+  async missing(@Param('id', ParseUUIDPipe) id: string, @Body() { ids }: MissingEventsDto) {
+    await this.sessions.session(id);
+    return { missing: await this.events.missing(id, ids) };
   }
 
   @Get('sessions/:id/sets')
@@ -55,17 +73,17 @@ export class SessionsController {
   }
 
   @Get('clients/:id/sets')
-  @ApiOperation({ summary: 'Every set of a client, of all sessions' })
-  setsOfClient(@Param('id', ParseUUIDPipe) id: string) {
-    return this.setLists.ofClient(id);
+  @ApiOperation({ summary: 'Sets of a client, latest first' })
+  setsOfClient(@Param('id', ParseUUIDPipe) id: string, @Query() { limit, cursor }: ListSetsQuery) {
+    return this.setLists.ofClient(id, limit, cursor);
   }
 
   @Get('clients/:id/sets.csv')
   @Header('Content-Type', 'text/csv; charset=utf-8')
-  @ApiOperation({ summary: 'The same as CSV' })
+  @ApiOperation({ summary: 'All of them as CSV' })
   async setsOfClientCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-sets.csv');
-    return setsCsv(await this.setLists.ofClient(id));
+    return setsCsv(await this.setLists.allOfClient(id));
   }
 
   @Post('sessions/:id/events')
@@ -74,7 +92,7 @@ export class SessionsController {
     summary: 'Append events; one that is already stored is not stored again. `session-finished` ends the session',
   })
   append(@Param('id', ParseUUIDPipe) id: string, @Body() { events }: AppendEventsDto) {
-    return this.sessions.append(id, events);
+    return this.events.append(id, events);
   }
 
   @Get('clients/:id/record')

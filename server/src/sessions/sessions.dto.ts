@@ -5,6 +5,7 @@ import {
   ArrayMinSize,
   ArrayUnique,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsObject,
@@ -35,6 +36,16 @@ export class StartSessionDto {
   @IsUUID()
   planId?: string;
 
+  @ApiPropertyOptional({ type: Object, description: 'The programme of a session that only a device still has' })
+  @IsOptional()
+  @IsObject()
+  programme?: object;
+
+  @ApiPropertyOptional({ description: 'A session that was begun before, and that this server does not have any more' })
+  @IsOptional()
+  @IsBoolean()
+  again?: boolean;
+
   @ApiProperty({ description: "The device's time, UTC; refused when it is more than a day off" })
   @IsString()
   @MaxLength(40)
@@ -58,6 +69,30 @@ export class AppendEventsDto {
   @ArrayMaxSize(500)
   @IsObject({ each: true })
   events: object[];
+}
+
+export class MissingEventsDto {
+  @ApiProperty({ type: [String], maxItems: 2000 })
+  @IsArray()
+  @ArrayMaxSize(2000)
+  @IsUUID(undefined, { each: true })
+  ids: string[];
+}
+
+export class ListSetsQuery {
+  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  cursor?: string;
+
+  @ApiPropertyOptional({ minimum: 1, maximum: 500, default: 50, description: 'At least so many; sessions stay whole' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(500)
+  limit = 50;
 }
 
 export class ListSessionsQuery {

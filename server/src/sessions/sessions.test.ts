@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Client, LaterEvents, SessionView, SetRow, StoredPlan, Studio } from '@waxwing/core/formats';
-import type { Problem } from '@waxwing/core/movement';
-import type { BlockKind } from '@waxwing/core/planning';
-import type { EventOf, EventType, SessionEvent } from '@waxwing/core/session';
+import type { Client, Studio } from '@waxwing/core/client';
+import type { SetRow } from '@waxwing/core/formats';
+import type { BlockKind, StoredPlan } from '@waxwing/core/planning';
+import type { Problem } from '@waxwing/core/schema';
+import type { EventOf, EventType, LaterEvents, SessionEvent, SessionView } from '@waxwing/core/session';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import { planFor } from '../test/plans.js';
@@ -100,7 +101,7 @@ test('what another device sent is asked for by place, each event once', async ()
   await send(session, [one, two, three]).expect(200);
   const second = await later(first.place);
   expect(second.events).toEqual([one, three]);
-  expect(await later(second.place)).toEqual({ events: [], place: second.place });
+  expect(await later(second.place)).toMatchObject({ events: [], place: second.place, last: second.place });
   await server.http.get(`/api/sessions/${session.id}/events?after=-1`).expect(422);
 });
 

@@ -20,6 +20,12 @@ export class StudioController {
     return this.studio.edit(fields);
   }
 
+  @Get('keeping')
+  @ApiOperation({ summary: 'How the data is kept: room on the disk, backups, and what is damaged' })
+  keeping() {
+    return this.studio.keeping();
+  }
+
   @Post('demo')
   @ApiOperation({ summary: 'Fill an empty place with the demo studio' })
   demo() {

@@ -1,17 +1,7 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsInt,
-  IsObject,
-  IsOptional,
-  IsString,
-  Matches,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsInt, IsObject, IsOptional, Matches, Min, ValidateNested } from 'class-validator';
+import { IsLine, IsLines, IsName } from '../problems/text.js';
 import { KitPieceDto } from '../clients/clients.dto.js';
 
 export class EditStudioDto {
@@ -21,14 +11,11 @@ export class EditStudioDto {
   version: number;
 
   @ApiProperty({ maxLength: 80 })
-  @IsString()
-  @Matches(/\S/, { message: 'must not be empty' })
-  @MaxLength(80)
+  @IsName(80)
   name: string;
 
   @ApiProperty({ maxLength: 80 })
-  @IsString()
-  @MaxLength(80)
+  @IsLine(80)
   trainer: string;
 
   @ApiProperty({ type: [KitPieceDto] })
@@ -46,14 +33,12 @@ export class EditStudioDto {
 
   @ApiPropertyOptional({ maxLength: 2000, description: 'What is done here in an emergency' })
   @IsOptional()
-  @IsString()
-  @MaxLength(2000)
+  @IsLines(2000)
   emergencyText?: string;
 
   @ApiPropertyOptional({ maxLength: 40, description: 'The number to call; digits, spaces, + - ( ) /' })
   @IsOptional()
-  @IsString()
-  @MaxLength(40)
+  @IsLine(40)
   @Matches(/^[\d\s+()/-]*$/, { message: 'must be a telephone number' })
   emergencyPhone?: string;
 }

@@ -1,4 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { JsonColumn } from '../database/json-column.js';
 import type { KitPiece, RuleChoices } from '@waxwing/core/movement';
 
 @Entity('studio')
@@ -15,10 +16,10 @@ export class StudioEntity {
   @Column('text')
   trainer: string;
 
-  @Column('simple-json')
+  @JsonColumn()
   kit: KitPiece[];
 
-  @Column('simple-json')
+  @JsonColumn()
   houseRules: RuleChoices;
 
   /** What is done here in an emergency, in the studio's own words. */

@@ -1,12 +1,18 @@
 /** The studio itself: name, trainer and kit; and the demo studio, which only an empty place may become. */
 import { Injectable, OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Studio } from '@waxwing/core/formats';
-import { DataSource, Repository } from 'typeorm';
+import type { Keeping, Studio } from '@waxwing/core/client';
+import { Repository } from 'typeorm';
+import { BackupsService } from '../backups/backups.service.js';
+import { StartError } from '../config.js';
+import { DamageService } from '../database/damage.service.js';
+import { StudioFolder } from '../database/studio-folder.js';
+import { WriteGate } from '../database/write-gate.js';
 import { ClientsService } from '../clients/clients.service.js';
 import { loadDemo } from '../demo/load.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { LibraryService } from '../movements/library.service.js';
+import { DigestsService } from '../sessions/digests.service.js';
 import { ProblemException, stale } from '../problems/problem.js';
 import type { EditStudioDto } from './studio.dto.js';
 import { StudioEntity } from './studio.entity.js';
@@ -27,26 +33,40 @@ const UNNAMED: StudioEntity = {
 export class StudioService implements OnModuleInit {
   constructor(
     @InjectRepository(StudioEntity) private readonly repository: Repository<StudioEntity>,
-    private readonly database: DataSource,
+    private readonly gate: WriteGate,
+    private readonly folder: StudioFolder,
+    private readonly backups: BackupsService,
+    private readonly damage: DamageService,
+    private readonly digests: DigestsService,
     private readonly clients: ClientsService,
     private readonly library: LibraryService,
     private readonly houseRules: HouseRulesService,
   ) {}
 
   async onModuleInit(): Promise<void> {
-    if (!(await this.repository.existsBy({ id: 1 }))) await this.repository.insert({ ...UNNAMED });
+    if (!(await this.repository.existsBy({ id: 1 })))
+      this.gate.write((writer) => writer.insert(StudioEntity, { ...UNNAMED }));
   }
 
   async read(): Promise<Studio> {
     const { id: _, ...studio } = await this.repository.findOneByOrFail({ id: 1 });
-    return { ...studio, clients: await this.clients.count(), movements: this.library.size };
+    // A studio whose kit cannot be read is still a studio.
+    const { kit = UNNAMED.kit, houseRules = UNNAMED.houseRules } = studio;
+    return { ...studio, kit, houseRules, clients: await this.clients.count(), movements: this.library.size };
+  }
+
+  /** How the data is kept: room on the disk, backups, and what is damaged. */
+  keeping(): Keeping {
+    return { ...this.folder.space(), backups: this.backups.list(), damaged: this.damage.list() };
   }
 
   /** @throws 409 when the version is stale */
   async edit({ version, ...fields }: EditStudioDto) {
     if (fields.houseRules) this.houseRules.check(fields.houseRules);
-    const result = await this.repository.update({ id: 1, version }, { ...fields, version: version + 1 });
-    if (result.affected !== 1) throw stale('studio', version, (await this.read()).version);
+    const written = this.gate.write((writer) =>
+      writer.update(StudioEntity, { id: 1, version }, { ...fields, version: version + 1 }),
+    );
+    if (written !== 1) throw stale('studio', version, (await this.read()).version);
     return this.read();
   }
 
@@ -54,7 +74,17 @@ export class StudioService implements OnModuleInit {
   async becomeDemo(now: Date) {
     if ((await this.clients.count()) > 0)
       throw new ProblemException(409, 'There are clients here already; the demo studio is only for an empty place.');
-    await loadDemo(this.database, this.library.find, now);
+    loadDemo(this.gate, this.library.find, now);
+    this.digests.soon();
     return this.read();
+  }
+
+  /** The demo studio in a folder that is empty or holds it already. @throws StartError where somebody's own data lies; it is left as it is */
+  async startAsDemo(now: Date): Promise<void> {
+    if ((await this.clients.count()) > 0)
+      throw new StartError(
+        `There are clients in ${this.folder.path} already; the demo studio is only for an empty place. Nothing was changed.`,
+      );
+    await this.becomeDemo(now);
   }
 }

@@ -1,5 +1,5 @@
 /** Plans for tests, by whom and with what. */
-import { emptyPlan, type BlockKind, type Plan } from '@waxwing/core/planning';
+import { type BlockKind, emptyPlan, type Plan } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
 
 export const lane = (clientId: string, movementId: string, change: object = {}) => ({

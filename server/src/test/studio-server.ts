@@ -12,6 +12,7 @@ export const LIBRARY = join(import.meta.dirname, '../../../library/movements');
 export interface StudioServer {
   app: NestExpressApplication;
   config: Config;
+  database: string;
   http: ReturnType<typeof request>;
   /** Stops the server and opens it again on the same data. */
   restart: () => Promise<void>;
@@ -24,14 +25,13 @@ export async function startServer(): Promise<StudioServer> {
     port: 0,
     host: '127.0.0.1',
     dataFolder,
-    database: join(dataFolder, 'waxwing.sqlite'),
     libraryFolder: LIBRARY,
     libraryChecked: join(dataFolder, 'none.json'),
     houseRules: join(LIBRARY, '../house-rules.yaml'),
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
   };
-  const server = { config } as StudioServer;
+  const server = { config, database: join(dataFolder, 'waxwing.sqlite') } as StudioServer;
   const open = async () => {
     server.app = await createApp(config);
     await server.app.listen(0, config.host);

@@ -1,5 +1,5 @@
 /** Talking to the server: JSON in and out, and errors that carry the fields which are wrong. */
-import type { Problem } from '@waxwing/core/movement';
+import type { Problem } from '@waxwing/core/schema';
 
 /** An answer that is not a success. `status` 0 means that nothing answered. */
 export class ProblemError extends Error {

@@ -1,24 +1,13 @@
 /** Everything that screens read from the server, as cached queries. */
 import type { FigureLibrary } from '@waxwing/core/body';
-import type {
-  Client,
-  ClientRecord,
-  ClientSummary,
-  MovementList,
-  MovementPage,
-  MovementVersion,
-  OutboxMessage,
-  Picture,
-  PlanSummary,
-  SessionSummary,
-  SessionView,
-  Sheet,
-  StoredPlan,
-  Studio,
-} from '@waxwing/core/formats';
-import type { Health } from '@waxwing/core/ladder';
-import type { HouseRule } from '@waxwing/core/movement';
-import { queryOptions } from '@tanstack/react-query';
+import { type Client, clientOnDay, type ClientSummary, type Studio } from '@waxwing/core/client';
+import type { ClientRecord } from '@waxwing/core/coaching';
+import type { OutboxMessage, SetRow, Sheet } from '@waxwing/core/formats';
+import type { Health, MovementPage } from '@waxwing/core/ladder';
+import type { HouseRule, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
+import type { PlanSummary, StoredPlan } from '@waxwing/core/planning';
+import type { LaterEvents, SessionSummary, SessionView } from '@waxwing/core/session';
+import { infiniteQueryOptions, queryOptions, type QueryClient } from '@tanstack/react-query';
 import { call } from './http';
 
 /** Every movement that is not archived. */
@@ -77,30 +66,64 @@ export const clientsQuery = queryOptions({
 export const clientQuery = (id: string) =>
   queryOptions({ queryKey: ['client', id], queryFn: () => call<Client>('GET', `/clients/${id}`) });
 
+/** A client as they are today: all that the floor needs of them, and nothing private. */
+export const clientOnDayQuery = (id: string, day: string) =>
+  queryOptions({
+    queryKey: ['client-on-day', id, day],
+    queryFn: () => call<Client>('GET', `/clients/${id}`).then((client) => clientOnDay(client, day)),
+  });
+
 export const recordQuery = (clientId: string) =>
   queryOptions({
     queryKey: ['record', clientId],
     queryFn: () => call<ClientRecord>('GET', `/clients/${clientId}/record`),
   });
 
-export const sessionsQuery = (filter: { clientId?: string; status?: 'open' | 'finished' } = {}) =>
-  queryOptions({
-    queryKey: ['sessions', filter],
-    queryFn: () =>
-      call<{ items: SessionSummary[] }>('GET', `/sessions?${new URLSearchParams(filter).toString()}`).then(
-        (answer) => answer.items,
-      ),
+interface Page<T> {
+  items: T[];
+  nextCursor: string | null;
+}
+
+/** A list that comes page by page. */
+const paged = <T>(queryKey: readonly unknown[], path: string, filter: Record<string, string> = {}) =>
+  infiniteQueryOptions({
+    queryKey,
+    queryFn: ({ pageParam }) =>
+      call<Page<T>>('GET', `${path}?${new URLSearchParams(pageParam ? { ...filter, cursor: pageParam } : filter)}`),
+    initialPageParam: '',
+    getNextPageParam: ({ nextCursor }) => nextCursor,
+    select: ({ pages }) => pages.flatMap(({ items }) => items),
   });
 
+/** Sessions, latest first. */
+export const sessionsQuery = (filter: { clientId?: string; status?: 'open' | 'finished' } = {}) =>
+  paged<SessionSummary>(['sessions', filter], '/sessions', filter);
+
+/** Sets of a client, latest first. */
+export const setsQuery = (clientId: string) => paged<SetRow>(['sets', clientId], `/clients/${clientId}/sets`);
+
+/** A session with all of its events, however many pieces they come in. */
 export const sessionQuery = (id: string) =>
-  queryOptions({ queryKey: ['session', id], queryFn: () => call<SessionView>('GET', `/sessions/${id}`) });
+  queryOptions({
+    queryKey: ['session', id],
+    queryFn: async () => {
+      const view = await call<SessionView>('GET', `/sessions/${id}`);
+      let { place, last } = view;
+      const events = [...view.events];
+      while (place < last) {
+        const piece = await call<LaterEvents>('GET', `/sessions/${id}/events?after=${place}`);
+        events.push(...piece.events);
+        if (piece.events.length === 0) break;
+        ({ place, last } = piece);
+      }
+      return { ...view, events, place, last };
+    },
+  });
 
 export const studioQuery = queryOptions({ queryKey: ['studio'], queryFn: () => call<Studio>('GET', '/studio') });
 
-export const plansQuery = queryOptions({
-  queryKey: ['plans'],
-  queryFn: () => call<{ items: PlanSummary[] }>('GET', '/plans').then((answer) => answer.items),
-});
+/** Plans, or templates, latest change first. */
+export const plansQuery = (kind: 'plans' | 'templates') => paged<PlanSummary>(['plans', kind], '/plans', { kind });
 
 export const planQuery = (id: string) =>
   queryOptions({ queryKey: ['plan', id], queryFn: () => call<StoredPlan>('GET', `/plans/${id}`) });
@@ -117,3 +140,9 @@ export const outboxQuery = queryOptions({
   queryFn: () => call<{ items: OutboxMessage[] }>('GET', '/outbox').then((answer) => answer.items),
   staleTime: 0,
 });
+
+/** A client was changed here: everything that rests on it is told. */
+export function keepClient(queries: QueryClient, client: Client): void {
+  queries.setQueryData(clientQuery(client.id).queryKey, client);
+  void queries.invalidateQueries({ queryKey: ['client-on-day', client.id] });
+}

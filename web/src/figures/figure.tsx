@@ -2,14 +2,14 @@
 import {
   arcOf,
   boundsOf,
+  type Box,
   draw,
+  type FigureFault,
   frameAt,
   marksOf,
   MM_PER_CM,
-  shadowOf,
-  type Box,
-  type FigureFault,
   type Motion,
+  shadowOf,
   type Shape,
 } from '@waxwing/core/body';
 import type { View } from '@waxwing/core/movement';

@@ -1,8 +1,8 @@
 /** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
-import { keyTimes, type FigureLibrary, type Motion } from '@waxwing/core/body';
+import { type FigureLibrary, keyTimes, type Motion } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
-import type { MovementPage, MovementSummary } from '@waxwing/core/formats';
-import { label, VIEW_WORDS, VIEWS, type View } from '@waxwing/core/movement';
+import type { MovementPage } from '@waxwing/core/ladder';
+import { label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';

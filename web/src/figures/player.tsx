@@ -1,7 +1,7 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
-import { boundsOf, together, type Box, type Motion } from '@waxwing/core/body';
+import { boundsOf, type Box, type Motion, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
-import { label, VIEW_WORDS, VIEWS, type Movement, type Phase, type View } from '@waxwing/core/movement';
+import { label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import { FigureDrawing } from './figure';

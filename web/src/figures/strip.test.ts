@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { frameAt, keyTimes, motionOf, type FigureLibrary, type Motion } from '@waxwing/core/body';
+import { type FigureLibrary, frameAt, keyTimes, type Motion, motionOf } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { loadFigures, loadLibrary } from '@waxwing/library';
 import { join } from 'node:path';

@@ -1,5 +1,5 @@
 /** The key postures of a motion side by side: for paper, and where motion is unwanted. */
-import { boundsOf, keyTimes, type Box, type Motion } from '@waxwing/core/body';
+import { boundsOf, type Box, keyTimes, type Motion } from '@waxwing/core/body';
 import type { View } from '@waxwing/core/movement';
 import { useMemo } from 'react';
 import { FigureDrawing } from './figure';

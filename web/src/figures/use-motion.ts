@@ -1,5 +1,5 @@
 /** The motion of a movement, clean or with a fault; undefined while figures are on their way, null when it has none yet. */
-import { motionOf, type FigureLibrary, type Motion } from '@waxwing/core/body';
+import { type FigureLibrary, type Motion, motionOf } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';

@@ -1,4 +1,5 @@
 /** The bar under the floor: easier and harder in one tap, other ways out, undo and finish. */
+import { goTo, type LaneView, movementOf, nextOther, nextUp, skip, swapsOf, swapTo } from '@waxwing/core/floor';
 import { describe, type RunStep } from '@waxwing/core/session';
 import { useQueryClient } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
@@ -8,9 +9,10 @@ import { useKeys } from '../shell/use-keys';
 import { LadderMark } from '../words/ladder-mark';
 import { ChooseMovement } from './choose-movement';
 import { PainSheet } from './pain';
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 import { LevelsSheet } from './levels-sheet';
-import { movementOf, nextOther, nextUp, swapTo, type LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
 import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
 
@@ -34,15 +36,16 @@ export function ActionBar({
   const queries = useQueryClient();
   const find = (id: string) => queries.getQueryData(movementQuery(id).queryKey)?.movement;
   const last = live.state.log.at(-1);
-  const easier = view.swaps('too-hard', undefined, 1).ranked[0];
+  const tap = useTap(view.client.id);
+  const easier = swapsOf(view, 'too-hard', undefined, 1).ranked[0];
   const up = nextUp(view);
   const canGoUp = up.best !== undefined && up.held === null;
-  const goDown = () => easier && swapTo(view, easier.id, 'easier');
-  const goUp = () => canGoUp && up.best && swapTo(view, up.best.id, 'harder');
+  const goDown = () => easier && tap(swapTo(view, easier.id, 'easier', uuidv7));
+  const goUp = () => canGoUp && up.best && tap(swapTo(view, up.best.id, 'harder', uuidv7));
 
   const { step } = view;
-  const skip = () => {
-    if (step) view.tap((record) => record('step-skipped', { itemId: step.itemId, set: step.set }));
+  const skipOne = () => {
+    if (step) tap(skip(step, uuidv7));
   };
 
   useKeys(['ArrowDown'], goDown);
@@ -51,7 +54,7 @@ export function ActionBar({
   useKeys(['p'], () => setOpen('pain'));
   useKeys(['m'], () => view.movement && setOpen('next'));
   useKeys(['v'], () => view.movement && setOpen('levels'));
-  useKeys(['k'], skip);
+  useKeys(['k'], skipOne);
   useKeys(['u'], () => void live.undo());
   const close = () => setOpen(null);
 
@@ -108,10 +111,10 @@ export function ActionBar({
       {open === 'levels' && <LevelsSheet views={views} view={view} onClose={close} />}
       {open === 'pain' && <PainSheet view={view} onClose={close} />}
       {open === 'next' && (
-        <Sheet title="Next movement" onClose={close}>
-          {step && <GoOn view={view} next={nextOther(view)} onSkip={skip} onDone={close} />}
+        <Dialog title="Next movement" onClose={close}>
+          {step && <GoOn view={view} next={nextOther(view)} onSkip={skipOne} onDone={close} />}
           <ChooseMovement view={view} onDone={close} />
-        </Sheet>
+        </Dialog>
       )}
     </footer>
   );
@@ -129,8 +132,9 @@ function GoOn({
   onSkip: () => void;
   onDone: () => void;
 }) {
+  const tap = useTap(view.client.id);
   const go = () => {
-    if (next) view.tap((record) => record('gone-to', { itemId: next.itemId, set: next.set }));
+    if (next) tap(goTo(next, uuidv7));
     onDone();
   };
   return (

@@ -1,11 +1,12 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
-import { isPending, timerAt, type RunStep, type Timer } from '@waxwing/core/session';
+import { clockWords, draft, type LaneView, logTurns, movementOf } from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
+import { isPending, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useKeys } from '../shell/use-keys';
-import { clockWords, useTimed } from './clock';
-import { logTurns, movementOf, type LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { useTimed } from './clock';
 import { speak } from './sound';
 import { useClockSounds } from './use-floor-sounds';
 import type { LiveSession } from './use-session';
@@ -46,9 +47,9 @@ function Start({
   const count = Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1));
   const rest = Math.max(0, ...all.map(({ lane }) => lane.rest));
   const start = () =>
-    void live.tap(views[0]?.client.id ?? '', (record) =>
-      record('timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
-    );
+    void live.tap(views[0]?.client.id ?? '', [
+      draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
+    ]);
   useKeys(['i'], start);
   return (
     <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2">
@@ -82,14 +83,14 @@ function Running({
   const piece = Number(pieceText);
   const { blockId } = clock;
   const by = (type: 'timer-paused' | 'timer-resumed' | 'timer-stopped') =>
-    void live.tap(views[0]?.client.id ?? '', (record) => record(type, { timerId: clock.id }));
+    void live.tap(views[0]?.client.id ?? '', [draft(uuidv7(), type, { timerId: clock.id })]);
   // Turns that are over and of which nothing is logged yet.
   const over = phase === 'work' ? piece - 1 : piece;
   const openOf = (view: LaneView) =>
     stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= over);
   const open = views.flatMap(openOf);
   const logAll = () => {
-    for (const view of views) logTurns(view, openOf(view), clock.work);
+    for (const view of views) void live.tap(view.client.id, logTurns(view, openOf(view), clock.work, uuidv7));
     if (phase === 'over') by('timer-stopped');
   };
   const changes = phase === 'rest' ? changesAt(views, blockId, piece + 1) : [];

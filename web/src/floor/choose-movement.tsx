@@ -1,9 +1,10 @@
 /** Which movement to start with: what was done last time first, then by search or by pattern. Closed ones say why and cannot be taken. */
-import type { MovementSummary } from '@waxwing/core/formats';
-import { label, PATTERNS, type Pattern } from '@waxwing/core/movement';
+import { begin, fitOf, type LaneView } from '@waxwing/core/floor';
+import { label, type MovementSummary, type Pattern, PATTERNS } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { useFinder } from '../library/use-finder';
-import { begin, fitNow, type LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
 
 /** More than this nobody reads with a client waiting. */
 const MOST_FOUND = 12;
@@ -91,20 +92,23 @@ function Choices({
   view: LaneView;
   onDone: (() => void) | undefined;
 }) {
+  const tap = useTap(view.client.id);
   return (
     <div className="mb-6">
       <h3 className="mb-2 font-bold">{title}</h3>
       <ul className="grid gap-2 sm:grid-cols-2 xl:grid-cols-3">
         {movements.map((movement) => {
-          const fit = fitNow(view, movement);
+          const fit = fitOf(view, movement);
+          // Coming back to what once hurt is the trainer's choice: the lane asks once more.
+          const mayChoose = fit.status !== 'closed' || fit.code === 'hurt-before';
           return (
             <li key={movement.id}>
               <button
                 type="button"
-                disabled={fit.status === 'closed'}
+                disabled={!mayChoose}
                 className="btn target h-auto w-full flex-col items-start gap-0 py-2 text-left"
                 onClick={() => {
-                  begin(view, movement.id, null);
+                  tap(begin(view, movement.id, null, uuidv7));
                   onDone?.();
                 }}
               >

@@ -1,4 +1,5 @@
 /** The time of the floor: one steady clock for stamping taps and for every timer, and a beat for what shows it. */
+import { laneTime, type LaneTime, type LaneView } from '@waxwing/core/floor';
 import { steadyClock } from '@waxwing/core/session';
 import { useSyncExternalStore } from 'react';
 
@@ -34,9 +35,6 @@ export function useTimed<T extends string | number | boolean | null>(of: (now: n
   return useSyncExternalStore(subscribe, () => of(floorClock.now()));
 }
 
-/** `1:05`, `-0:07` for what is over. Time left is counted so that a whole second shows until it is gone. */
-export function clockWords(milliseconds: number): string {
-  const seconds = Math.ceil(milliseconds / 1000);
-  const whole = Math.abs(seconds);
-  return `${seconds < 0 ? '-' : ''}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
-}
+/** The clock of a lane; what shows it is drawn anew only when it changes. */
+export const useLaneTime = (view: LaneView): LaneTime =>
+  JSON.parse(useTimed((now) => JSON.stringify(laneTime(view, now)))) as LaneTime;

@@ -1,5 +1,5 @@
 /** A dose in a few words: `8 × 12 kg`, `30 s`, `10 reps`. */
-import { UNIT_WORDS, type DoseMode } from '@waxwing/core/movement';
+import { type DoseMode, UNIT_WORDS } from '@waxwing/core/movement';
 import type { PlanLane } from '@waxwing/core/planning';
 
 export const doseWords = ({ amount, load }: Pick<PlanLane, 'amount' | 'load'>, mode: DoseMode): string =>

@@ -1,13 +1,16 @@
 /** The faults to watch for, grouped by where to stand, each one tap; and the place to stand for this set. */
-import { groupByView, MOST_SETS_PLANNED, whereToStand, type Likelihood } from '@waxwing/core/coaching';
+import { groupByView, type Likelihood, MOST_SETS_PLANNED, whereToStand } from '@waxwing/core/coaching';
 import { aimOf } from '@waxwing/core/dosage';
-import { buildFinding, searchTextOf, VIEW_WORDS, type Fault, type Movement, type View } from '@waxwing/core/movement';
-import { progressOf, type Entry } from '@waxwing/core/session';
+import { draft, type JustDone, type LaneView, likelihood, seeFault } from '@waxwing/core/floor';
+import { buildFinding, type Fault, type Movement, searchTextOf, type View, VIEW_WORDS } from '@waxwing/core/movement';
+import { type Entry, progressOf } from '@waxwing/core/session';
 import { useMemo, useRef, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { StandPlan } from './stand-plan';
-import { entryFor, likelihood, type LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { Dialog } from '../shell/dialog';
+import { useTap } from './use-tap';
 
 /** Faults that a search offers. */
 const MOST_FOUND = 4;
@@ -20,9 +23,13 @@ export function FaultPanel({ view }: { view: LaneView }) {
   const likely = likelihood(view);
   const groups = groupByView(faults, likely);
   const ordered = groups.flatMap((group) => group.faults);
-  const see = (fault: Fault) => {
-    view.tap((record) => record('fault-seen', { entryId: entryFor(view, record), faultId: fault.id }));
-  };
+  const tap = useTap(view.client.id);
+  const last = view.justDone?.entry.id === entry?.id ? view.justDone : null;
+  // While a set is rested from, what was seen was seen in it; a press says otherwise.
+  const [chosen, choose] = useState<{ setId: string; of: 'last' | 'next' }>();
+  const of = chosen?.setId === last?.set.id ? chosen?.of : undefined;
+  const inLast = last !== null && (of ?? (view.rest ? 'last' : 'next')) === 'last';
+  const see = (fault: Fault) => tap(seeFault(view, fault.id, inLast ? last : null, uuidv7));
   useKeys(KEYS, (key) => {
     const fault = ordered[KEYS.indexOf(key)];
     if (fault) see(fault);
@@ -40,6 +47,21 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       )}
       <h2 className="sr-only">What do you see?</h2>
+      {last && (
+        <div role="group" aria-label="Seen in" className="mb-3 grid grid-cols-2 gap-2">
+          {(['last', 'next'] as const).map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={inLast === (one === 'last')}
+              className={`btn target px-1 ${inLast === (one === 'last') ? 'btn-primary' : ''}`}
+              onClick={() => choose({ setId: last.set.id, of: one })}
+            >
+              {one === 'last' ? 'In the set just done' : 'In the set to come'}
+            </button>
+          ))}
+        </div>
+      )}
       <FaultSearch view={view} onSee={see} />
       {groups.map(({ view: place, faults: group }) => (
         <div key={place} className="mb-3">
@@ -61,6 +83,50 @@ export function FaultPanel({ view }: { view: LaneView }) {
   );
 }
 
+/** The set that was done last, when something else is on the screen by now: what was seen in it can still be marked. */
+export function JustDoneBar({ view }: { view: LaneView }) {
+  const { justDone, entry } = view;
+  const [open, setOpen] = useState(false);
+  if (!justDone?.page || justDone.entry.id === entry?.id) return null;
+  const name = justDone.page.movement.name;
+  return (
+    <div className="border-base-300 flex items-center gap-3 border-b px-5 py-1">
+      <p className="quiet min-w-0 flex-1 truncate">Just done: {name}</p>
+      <button type="button" className="btn target" onClick={() => setOpen(true)}>
+        Mark a fault in it
+      </button>
+      {open && (
+        <Dialog title={`Seen in ${name.toLowerCase()}, the set just done`} onClose={() => setOpen(false)}>
+          <JustDoneFaults view={view} justDone={justDone} onDone={() => setOpen(false)} />
+        </Dialog>
+      )}
+    </div>
+  );
+}
+
+function JustDoneFaults({ view, justDone, onDone }: { view: LaneView; justDone: JustDone; onDone: () => void }) {
+  const tap = useTap(view.client.id);
+  const faults = justDone.page?.movement.faults ?? [];
+  return (
+    <ul className="grid gap-2 sm:grid-cols-2">
+      {groupByView(faults)
+        .flatMap((group) => group.faults)
+        .map((fault) => (
+          <li key={fault.id}>
+            <FaultButton
+              fault={fault}
+              seen={justDone.entry.faults.find((one) => one.faultId === fault.id)}
+              onSee={() => {
+                tap(seeFault(view, fault.id, justDone, uuidv7));
+                onDone();
+              }}
+            />
+          </li>
+        ))}
+    </ul>
+  );
+}
+
 /** Looks a fault up by any word of it; what the movement has no fault for becomes a note. */
 function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) => void }) {
   const [words, search] = useState('');
@@ -75,8 +141,9 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
     search('');
     field.current?.blur();
   };
+  const tap = useTap(view.client.id);
   const note = () => {
-    view.tap((record) => record('note-written', { text: `${view.movement?.name ?? ''}: ${words.trim()}` }));
+    tap([draft(uuidv7(), 'note-written', { text: `${view.movement?.name ?? ''}: ${words.trim()}` })]);
     done();
   };
   return (

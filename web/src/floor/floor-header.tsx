@@ -1,5 +1,6 @@
 /** The head of the floor: how long it has run and what is left of it, whom to watch first, whether all is saved, and the sheets that are for everybody. */
 import type { Attention } from '@waxwing/core/coaching';
+import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
 import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
@@ -7,10 +8,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
-import { movementOf, type LaneView } from './lane';
-import { leftOf, minutesOver, ranFor } from './minutes';
+import { v7 as uuidv7 } from 'uuid';
 import { LogSheet } from './log-sheet';
-import { exportOf, outboxState, sendRefusedAgain, subscribeOutbox } from './outbox';
+import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
 import { RunSheet } from './run-sheet';
 import { useSound } from './sound';
 import { SoundSheet } from './sound-sheet';
@@ -117,7 +117,7 @@ function Elapsed({ live }: { live: LiveSession }) {
   const { programme } = live.view;
   const stands = live.state.breaks.at(-1)?.to === null;
   const clientId = live.view.clients[0]?.id ?? '';
-  const turn = () => void live.tap(clientId, (record) => record(stands ? 'session-resumed' : 'session-paused', {}));
+  const turn = () => void live.tap(clientId, [draft(uuidv7(), stands ? 'session-resumed' : 'session-paused', {})]);
   return (
     <p className="flex items-center gap-2 text-2xl">
       <span role="timer" aria-label="Time since the start">
@@ -172,7 +172,7 @@ function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention 
 
 /** Quiet while all is well; says what waits, what could not be written down, and what the server would not take. */
 function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) {
-  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeOutbox, outboxState);
+  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeQueue, queueState);
   const queries = useQueryClient();
   const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
   const save = async () => {
@@ -205,12 +205,14 @@ function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) 
             Send again
           </button>
         </>
-      ) : waiting > 0 && !reachable ? (
-        `Server away · ${taps(waiting)} kept on this device`
+      ) : !reachable ? (
+        `Server away · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
       ) : waiting > 0 ? (
         'Saving …'
-      ) : (
+      ) : isAgreed(sessionId) ? (
         'All saved'
+      ) : (
+        'Checking …'
       )}
       {!awake && <span className="max-xl:sr-only"> · screen may sleep</span>}
     </p>

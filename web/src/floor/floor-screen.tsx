@@ -1,16 +1,20 @@
 /** The floor, live: one to four clients, each with what to say now, the set in hand, the faults to watch for, and the way easier or harder. */
-import type { SessionSummary } from '@waxwing/core/formats';
+import { draft, type LaneView } from '@waxwing/core/floor';
+import type { SessionSummary } from '@waxwing/core/session';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import { clientOnDayQuery, houseRulesQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { Failed, Loading } from '../shell/states';
 import { ActionBar } from './action-bar';
 import { BlockClock } from './block-clock';
 import { ChooseMovement } from './choose-movement';
-import { FaultPanel } from './fault-panel';
+import { FaultPanel, JustDoneBar } from './fault-panel';
 import { FloorHeader } from './floor-header';
-import type { LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { today } from '../words/dates';
+import { ClosedCard } from './closed-card';
+import { TapContext } from './use-tap';
 import { LaneStrip, useAttention } from './lane-strip';
 import { NowPanel } from './now-panel';
 import { unpack } from './pack';
@@ -33,7 +37,7 @@ export function FloorScreen() {
     const lists = queries.getQueriesData<SessionSummary[]>({ queryKey: ['sessions'] });
     const clients = lists.flatMap(([, list]) => list ?? []).find(({ id }) => id === sessionId)?.clients ?? [];
     for (const { id } of clients) {
-      void queries.prefetchQuery(clientQuery(id));
+      void queries.prefetchQuery(clientOnDayQuery(id, today()));
       void queries.prefetchQuery(recordQuery(id));
     }
   }, [sessionId, queries]);
@@ -56,22 +60,24 @@ function Floor({ live }: { live: LiveSession }) {
   const view = views?.find(({ client }) => client.id === chosen);
   if (!views || !view) return error ? <Failed error={error} /> : <Loading what="the movements" />;
   return (
-    <div className="flex h-full flex-col text-xl">
-      <FloorHeader live={live} views={views} view={view} watch={watch} packed={packed} />
-      {live.state.finishedAt ? (
-        <Finished live={live} />
-      ) : (
-        <>
-          <BlockClock live={live} views={views} view={view} />
-          {views.length > 1 ? (
-            <LaneStrip views={views} watch={watch} chosen={chosen} choose={choose} />
-          ) : (
-            <LaneSound key={chosen} view={view} />
-          )}
-          <LaneScreen key={chosen} live={live} views={views} view={view} />
-        </>
-      )}
-    </div>
+    <TapContext value={live.tap}>
+      <div className="flex h-full flex-col text-xl">
+        <FloorHeader live={live} views={views} view={view} watch={watch} packed={packed} />
+        {live.state.finishedAt ? (
+          <Finished live={live} />
+        ) : (
+          <>
+            <BlockClock live={live} views={views} view={view} />
+            {views.length > 1 ? (
+              <LaneStrip views={views} watch={watch} chosen={chosen} choose={choose} />
+            ) : (
+              <LaneSound key={chosen} view={view} />
+            )}
+            <LaneScreen key={chosen} live={live} views={views} view={view} />
+          </>
+        )}
+      </div>
+    </TapContext>
   );
 }
 
@@ -85,27 +91,32 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
   const navigate = useNavigate();
   const finish = () =>
     void live
-      .tap(view.client.id, (record) => record('session-finished', {}))
+      .tap(view.client.id, [draft(uuidv7(), 'session-finished', {})])
       .then(() => navigate(`/review/${live.view.id}`));
-  const { movement, entry, step } = view;
-  const hurts = movement !== undefined && view.hurt.includes(movement.id);
+  const { movement, entry, step, alarm, closed } = view;
   // Another movement, or another stay at it, begins afresh: nothing typed for the one before stays.
   const stay = `${movement?.id ?? ''} ${step?.itemId ?? entry?.id ?? ''}`;
+  // What is closed is done only on purpose, and then for this stay alone.
+  const [allTheSame, setAllTheSame] = useState('');
+  const despite = closed && allTheSame === stay ? closed.fit.because.join('; ').slice(0, 400) : null;
   return (
     <>
       <div className={`min-h-0 flex-1 overflow-y-auto ${views.length > 1 ? 'many' : ''}`}>
-        {!movement ? (
+        {!alarm && <JustDoneBar view={view} />}
+        {alarm ? (
+          <PainTakeover view={view} pain={alarm} />
+        ) : !movement ? (
           <>
             {view.steps.length > 0 && <AllDone view={view} />}
             <ChooseMovement view={view} />
           </>
-        ) : hurts ? (
-          <PainTakeover view={view} />
+        ) : closed && despite === null ? (
+          <ClosedCard view={view} onAllTheSame={() => setAllTheSame(stay)} />
         ) : (
           <div className="grid min-h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
             <div className="flex min-w-0 flex-col">
               <NowPanel key={`now ${stay}`} view={view} />
-              <SetPanel key={`set ${stay}`} view={view} />
+              <SetPanel key={`set ${stay}`} view={view} despite={despite} />
             </div>
             <FaultPanel view={view} />
           </div>

@@ -1,9 +1,9 @@
 /** The floor before a session: open sessions to go back to, plans to go by, and whom to start one with from nothing. */
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { ClientSummary } from '@waxwing/core/client';
 import { MOST_CLIENTS } from '@waxwing/core/planning';
-import type { ClientSummary } from '@waxwing/core/formats';
 import { clientsQuery, plansQuery, sessionsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
@@ -13,7 +13,7 @@ import { StartSession } from './start-session';
 const PLANS_SHOWN = 6;
 
 export function FloorStart() {
-  const { data: open = [] } = useQuery({ ...sessionsQuery({ status: 'open' }), staleTime: 0 });
+  const { data: open = [] } = useInfiniteQuery({ ...sessionsQuery({ status: 'open' }), staleTime: 0 });
   const busy = new Set(open.flatMap((session) => session.clients.map((client) => client.id)));
   return (
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
@@ -60,9 +60,9 @@ export function FloorStart() {
 
 /** Plans whose people are all free, the next and the latest first. */
 function Planned({ busy }: { busy: ReadonlySet<string> }) {
-  const { data: plans = [] } = useQuery({ ...plansQuery, staleTime: 0 });
+  const { data: plans = [] } = useInfiniteQuery({ ...plansQuery('plans'), staleTime: 0 });
   const free = plans
-    .filter(({ template, clients }) => !template && clients.every(({ id }) => !busy.has(id)))
+    .filter(({ clients }) => clients.every(({ id }) => !busy.has(id)))
     .sort((a, b) => (b.startsAt ?? b.updatedAt).localeCompare(a.startsAt ?? a.updatedAt))
     .slice(0, PLANS_SHOWN);
   if (free.length === 0) return null;

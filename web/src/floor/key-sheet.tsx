@@ -1,5 +1,5 @@
 /** The keys of the floor. */
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 
 const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['S', 'Set done, or side done'],
@@ -29,7 +29,7 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
 ];
 
 export const KeySheet = ({ onClose }: { onClose: () => void }) => (
-  <Sheet title="Keys" onClose={onClose}>
+  <Dialog title="Keys" onClose={onClose}>
     <dl className="grid gap-x-8 sm:grid-cols-2">
       {KEYS.map(([keys, does]) => (
         <div key={keys} className="border-base-300 grid grid-cols-[6.5rem_1fr] gap-3 border-t py-1.5">
@@ -38,5 +38,5 @@ export const KeySheet = ({ onClose }: { onClose: () => void }) => (
         </div>
       ))}
     </dl>
-  </Sheet>
+  </Dialog>
 );

@@ -1,12 +1,11 @@
 /** All clients of a session side by side: who works, who rests, who is ready, with the load and the time of each. A tap brings one forward. */
+import { type Attention, whomToWatch } from '@waxwing/core/coaching';
+import { doseNow, heldNow, type LanePhase, laneTime, type LaneView, likelihood } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
-import { whomToWatch, type Attention } from '@waxwing/core/coaching';
 import { Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
 import { useKeys } from '../shell/use-keys';
-import { useTimed } from './clock';
-import { doseNow, heldBack, likelihood, type LaneView } from './lane';
+import { useLaneTime, useTimed } from './clock';
 import { doseWords } from './dose-words';
-import { laneTime, laneTimeKey, type LanePhase, type LaneTime } from './lane-time';
 import { useLaneSounds } from './use-floor-sounds';
 import { firstName } from '../words/names';
 
@@ -88,10 +87,10 @@ function LaneCard({
   watch: Attention | null;
   onChoose: () => void;
 }) {
-  const { phase, words } = JSON.parse(useTimed((now) => laneTimeKey(view, now))) as LaneTime;
+  const { phase, words } = useLaneTime(view);
   useLaneSounds(view, index);
   const { client, movement, step, waits } = view;
-  const stop = movement !== undefined && view.hurt.includes(movement.id);
+  const stop = view.alarm !== null || view.closed !== null;
   const { word, Icon } = PHASES[phase];
   const dose = doseNow(view);
   return (
@@ -127,7 +126,7 @@ function LaneCard({
       <span className="block truncate">{waits ? 'Waits this turn' : (movement?.name ?? 'All done')}</span>
       <span className="block truncate">
         {step && dose && movement
-          ? `${step.set} of ${step.of} · ${doseWords(dose, movement.dose.mode)}${heldBack(view) && !stop ? ' · hold' : ''}`
+          ? `${step.set} of ${step.of} · ${doseWords(dose, movement.dose.mode)}${heldNow(view) && !stop ? ' · hold' : ''}`
           : ' '}
       </span>
     </button>

@@ -1,9 +1,13 @@
 /** One movement at three levels for everybody, and one that anybody can do: for a class that shares a movement. */
-import { fallbackFor, threeLevels, type LevelClient } from '@waxwing/core/ladder';
+import { heldNow, type LaneView, swapTo } from '@waxwing/core/floor';
+import { fallbackFor, type LevelClient, threeLevels } from '@waxwing/core/ladder';
+import { avoidedBy } from '@waxwing/core/progress';
 import { LadderMark } from '../words/ladder-mark';
 import { useState } from 'react';
-import { heldBack, swapTo, type LaneView } from './lane';
-import { Sheet } from '../shell/sheet';
+import { useContext } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { TapContext } from './use-tap';
+import { Dialog } from '../shell/dialog';
 import { firstName } from '../words/names';
 
 export function LevelsSheet({
@@ -16,30 +20,31 @@ export function LevelsSheet({
   onClose: () => void;
 }) {
   const { catalog, kit } = view;
+  const tap = useContext(TapContext);
   // The movement that the sheet was opened for stays the middle of it, whatever is taken.
   const [movement] = useState(view.movement);
   if (!movement) return null;
   const clients = views.map((one): LevelClient => ({
     clientId: one.client.id,
-    limits: one.limits,
-    avoid: [...one.hurt, ...one.record.hurt.map(({ movementId }) => movementId)],
+    limits: one.standing.limits,
+    avoid: avoidedBy(one.standing),
   }));
   const levels = threeLevels(catalog, movement.id, clients, kit);
   const fallback = fallbackFor(catalog, movement.id, clients, kit);
   const take = (who: LaneView, movementId: string, why: string) => {
-    if (who.movement?.id !== movementId) swapTo(who, movementId, why);
+    if (who.movement?.id !== movementId) void tap(who.client.id, swapTo(who, movementId, why, uuidv7));
   };
   const everybody = (movementId: string) => {
     for (const one of views) take(one, movementId, 'one for all');
     onClose();
   };
   return (
-    <Sheet title={`${movement.name}, three levels`} onClose={onClose}>
+    <Dialog title={`${movement.name}, three levels`} onClose={onClose}>
       <ul className="ruled">
         {levels.map(({ clientId, easier, same, because, harder }) => {
           const who = views.find(({ client }) => client.id === clientId);
           if (!who) return null;
-          const held = heldBack(who);
+          const held = heldNow(who)?.words ?? null;
           return (
             <li key={clientId} className="grid gap-2 py-3 sm:grid-cols-[8rem_1fr_1fr_1fr]">
               <span className="self-center font-bold">{firstName(who.client)}</span>
@@ -73,7 +78,7 @@ export function LevelsSheet({
           Everybody to {fallback.name.toLowerCase()}: open to all
         </button>
       )}
-    </Sheet>
+    </Dialog>
   );
 }
 

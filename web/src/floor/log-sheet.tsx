@@ -1,12 +1,14 @@
 /** The running log: everything that was tapped, latest first; any of it can be taken back, a set can be put right, and a note be added. */
-import { describe, type EventOf, type SessionEvent } from '@waxwing/core/session';
 import { loadsFor } from '@waxwing/core/dosage';
+import { draft } from '@waxwing/core/floor';
+import type { KitPiece, Movement } from '@waxwing/core/movement';
+import { describe, type EventOf, type SessionEvent } from '@waxwing/core/session';
+import { v7 as uuidv7 } from 'uuid';
 import { useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { movementQuery } from '../api/queries';
 import { timeWords } from '../words/dates';
-import type { KitPiece, Movement } from '@waxwing/core/movement';
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
 
@@ -32,9 +34,9 @@ interface Props {
 }
 
 export const LogSheet = ({ onClose, ...props }: Props & { onClose: () => void }) => (
-  <Sheet title="Log" onClose={onClose}>
+  <Dialog title="Log" onClose={onClose}>
     <Log {...props} most={SHOWN} />
-  </Sheet>
+  </Dialog>
 );
 
 export function Log({ live, client, kitOf, kit, most }: Props & { most?: number }) {
@@ -78,7 +80,7 @@ function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
   const save = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim() === '') return;
-    void live.tap(client.id, (record) => record('note-written', { text: text.trim() }));
+    void live.tap(client.id, [draft(uuidv7(), 'note-written', { text: text.trim() })]);
     write('');
   };
   return (
@@ -106,14 +108,14 @@ function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: 
   if (!set) return null;
   const change = (to: { amount?: number; label?: string }) => {
     const load = loads.find(({ label }) => label === to.label);
-    void live.tap(event.clientId, (record) =>
-      record('set-corrected', {
+    void live.tap(event.clientId, [
+      draft(uuidv7(), 'set-corrected', {
         setId: set.id,
         amount: to.amount ?? set.amount,
         kg: load ? load.kg : set.kg,
         loadLabel: load ? load.label : set.loadLabel,
       }),
-    );
+    ]);
   };
   return (
     <span className="flex gap-2">

@@ -1,15 +1,30 @@
 /** What to say or do now: a correction when a fault is open, a stop when it is dangerous, else the cue that lands best. */
 import type { Outcome, Suggestion } from '@waxwing/core/coaching';
-import { FOCUS_WORDS, label, type Correction, type Fault } from '@waxwing/core/movement';
+import {
+  adviceFor,
+  atStay,
+  cuesFor,
+  draft,
+  type Draft,
+  fitOf,
+  type LaneView,
+  movementOf,
+  nextOther,
+  sinceLastTime,
+  swapTo,
+} from '@waxwing/core/floor';
+import { type Correction, type Fault, FOCUS_WORDS, label } from '@waxwing/core/movement';
+import { isOpen } from '@waxwing/core/progress';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { FigurePlayer } from '../figures/player';
-import { adviceFor, cuesFor, entryFor, movementOf, nextOther, sinceLastTime, swapTo, type LaneView } from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
 import { speak } from './sound';
 import { TeachFigure } from './teach-figure';
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 
 /** The movement that comes after the one in hand. */
 function NextName({ view }: { view: LaneView }) {
@@ -63,9 +78,9 @@ function Demonstrate({ view, fault }: { view: LaneView; fault?: Fault }) {
         Demonstrate
       </button>
       {open && (
-        <Sheet title={page.movement.name} onClose={() => setOpen(false)}>
+        <Dialog title={page.movement.name} onClose={() => setOpen(false)}>
           <FigurePlayer movement={page.movement} faultId={fault?.id} large />
-        </Sheet>
+        </Dialog>
       )}
     </>
   );
@@ -124,43 +139,43 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
   );
 }
 
-/** Records the correction and what came of it, in one tap. */
-function give(
+/** A correction that was given, and what came of it once that is known. */
+const give = (
   view: LaneView,
   fault: Fault,
   correction: Correction,
   addresses: readonly Fault[],
-  outcome: Outcome,
-): void {
-  view.tap((record) => {
+  outcome: Outcome | null,
+): Draft[] =>
+  atStay(view, uuidv7, (entryId) => {
+    const correctionEventId = uuidv7();
     const given = {
-      entryId: entryFor(view, record),
+      entryId,
       faultId: fault.id,
       correctionId: correction.id,
       addresses: addresses.map((f) => f.id),
     };
-    record('outcome-noted', { correctionEventId: record('correction-given', given), outcome });
+    return [
+      draft(correctionEventId, 'correction-given', given),
+      ...(outcome === null ? [] : [draft(uuidv7(), 'outcome-noted', { correctionEventId, outcome })]),
+    ];
   });
-}
 
 /** Gives a swap as the correction, and swaps. */
-function giveSwap(view: LaneView, fault: Fault, correction: Correction): void {
+function giveSwap(view: LaneView, fault: Fault, correction: Correction): Draft[] {
   const { swapTo: movementId } = correction;
-  if (movementId === undefined) return;
-  swapTo(view, movementId, `for ${fault.name.toLowerCase()}`, (record) =>
-    record('correction-given', {
-      entryId: entryFor(view, record),
-      faultId: fault.id,
-      correctionId: correction.id,
-      addresses: [fault.id],
-    }),
-  );
+  if (movementId === undefined) return [];
+  return [
+    ...give(view, fault, correction, [fault], null),
+    ...swapTo(view, movementId, `for ${fault.name.toLowerCase()}`, uuidv7),
+  ];
 }
 
 const nameOf = (view: LaneView, id: string | undefined): string => movementOf(view, id ?? '')?.name ?? '';
 
 function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Suggestion; next: Suggestion | null }) {
   const { fault, correction, cue, addresses, reason } = primary;
+  const tap = useTap(view.client.id);
   const words = cue ? cue.text : correction.text;
   useEffect(() => speak(words), [words]);
   return (
@@ -182,12 +197,12 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         <button
           type="button"
           className="btn btn-primary target w-full"
-          onClick={() => giveSwap(view, fault, correction)}
+          onClick={() => tap(giveSwap(view, fault, correction))}
         >
           Swap to {nameOf(view, correction.swapTo)}
         </button>
       ) : (
-        <Outcomes onOutcome={(outcome) => give(view, fault, correction, addresses, outcome)} />
+        <Outcomes onOutcome={(outcome) => tap(give(view, fault, correction, addresses, outcome))} />
       )}
       {next && (
         <p className="quiet mt-3">
@@ -240,7 +255,9 @@ function StopCard({
   reason: string;
 }) {
   const swap = fault.corrections.find((c) => c.swapTo !== undefined);
-  const open = swap && view.swaps('too-hard').ranked.some((answer) => answer.id === swap.swapTo);
+  const tap = useTap(view.client.id);
+  const target = movementOf(view, swap?.swapTo ?? '');
+  const open = target !== undefined && isOpen(fitOf(view, target));
   return (
     <section role="alert" aria-label="Stop" className="alarm flex-1 p-5">
       <p className="big-words">Stop the set</p>
@@ -248,14 +265,14 @@ function StopCard({
       <p className="my-2">{correction?.text ?? 'End the set.'}</p>
       <p className="mb-3">{reason} Nothing goes up until it is solved.</p>
       {swap && open && (
-        <button type="button" className="btn target mb-2 w-full" onClick={() => giveSwap(view, fault, swap)}>
+        <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap))}>
           Swap to {nameOf(view, swap.swapTo)}
         </button>
       )}
       {correction && (
         <>
           <p className="mb-1">After the rest, with less:</p>
-          <Outcomes onOutcome={(outcome) => give(view, fault, correction, [fault], outcome)} />
+          <Outcomes onOutcome={(outcome) => tap(give(view, fault, correction, [fault], outcome))} />
         </>
       )}
     </section>

@@ -1,9 +1,9 @@
 import 'fake-indexeddb/auto';
 import { expect, test } from '@jest/globals';
-import { BLANK_CLIENT, type Client } from '@waxwing/core/formats';
+import { BLANK_CLIENT, clientOnDay, type Client } from '@waxwing/core/client';
 import { QueryClient } from '@tanstack/react-query';
-import { clientQuery, sessionQuery, sessionsQuery } from '../api/queries';
-import { packUp, throwAway, unpack } from './pack';
+import { clientOnDayQuery, clientQuery, sessionQuery, sessionsQuery } from '../api/queries';
+import { dropPacks, packedIds, packUp, throwAway, unpack } from './pack';
 
 const CLIENT: Client = {
   ...BLANK_CLIENT,
@@ -11,15 +11,20 @@ const CLIENT: Client = {
   version: 1,
   name: 'Ada',
   healthNote: 'had a stroke',
-  goal: 'to lift',
+  note: 'pays late',
+  email: 'ada@example.org',
+  readiness: { on: '2030-01-01', yes: ['heart'], clearedOn: null, clearedBy: 'nobody' },
+  limits: [{ demand: 'impact', allowed: 0, reason: 'a weak heart' }],
 };
+const DAY = '2030-01-02';
 
 /** A page with what the floor has read. */
 function page(): QueryClient {
   const queries = new QueryClient();
   queries.setQueryData(clientQuery('ada').queryKey, CLIENT);
+  queries.setQueryData(clientOnDayQuery('ada', DAY).queryKey, clientOnDay(CLIENT, DAY));
   queries.setQueryData(['session', 's'], { id: 's' });
-  queries.setQueryData(sessionsQuery().queryKey, []);
+  queries.setQueryData(sessionsQuery().queryKey, { pages: [], pageParams: [] });
   return queries;
 }
 
@@ -41,13 +46,18 @@ async function kept(): Promise<string> {
   return JSON.stringify(all);
 }
 
-test('a session comes back without a server, its clients without their health notes, and leaves nothing when it is over', async () => {
+test('a session comes back without a server, its clients with nothing that is private, and leaves nothing when it is over', async () => {
   expect(await packUp('s', page())).toBe(true);
-  expect(await kept()).toContain('to lift');
-  expect(await kept()).not.toContain('stroke');
+  expect(await kept()).toContain('Ada');
+  for (const private_ of ['stroke', 'pays late', 'example.org', 'heart', 'nobody'])
+    expect(await kept()).not.toContain(private_);
   const anew = new QueryClient();
   expect(await unpack('s', anew)).toBe(true);
-  expect(anew.getQueryData(clientQuery('ada').queryKey)).toEqual({ ...CLIENT, healthNote: '' });
+  expect(anew.getQueryData(clientQuery('ada').queryKey)).toBeUndefined();
+  expect(anew.getQueryData(clientOnDayQuery('ada', DAY).queryKey)).toMatchObject({
+    limits: [{ demand: 'impact', allowed: 0, reason: 'a recorded limit' }],
+    ease: 'an easy day',
+  });
   expect(anew.getQueryData(sessionQuery('s').queryKey)).toEqual({ id: 's' });
   expect(anew.getQueryData(sessionsQuery().queryKey)).toBeUndefined();
   expect(await unpack('another', anew)).toBe(false);
@@ -65,4 +75,11 @@ test('what was read once is packed even when reading it again has failed', async
   const anew = new QueryClient();
   await unpack('s', anew);
   expect(anew.getQueryState(['session', 's'])).toMatchObject({ status: 'success', data: { id: 's' } });
+});
+
+test('whoever was deleted for good goes from every pack', async () => {
+  await packUp('s', page());
+  expect((await packedIds()).sort()).toEqual(['ada', 's']);
+  await dropPacks(new Set(['ada']));
+  expect(await packedIds()).toEqual([]);
 });

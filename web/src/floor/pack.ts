@@ -1,8 +1,9 @@
 /**
  * What a session needs to go on without a server, kept on the device while it runs: people, programme, movements and their figures.
- * Health notes are not in it, and it is thrown away when the session is over.
+ * Of a client there is what the floor works with, and nothing that is private: no note, no address, no answer, no reason of a limit.
+ * It is thrown away when the session is over.
  */
-import type { Client } from '@waxwing/core/formats';
+import { type ClientOnDay, withoutReasons } from '@waxwing/core/client';
 import { dehydrate, hydrate, type DehydratedState, type QueryClient } from '@tanstack/react-query';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
@@ -12,12 +13,16 @@ interface PackSchema extends DBSchema {
 
 let opened: Promise<IDBPDatabase<PackSchema>> | undefined;
 const database = () =>
-  (opened ??= openDB<PackSchema>('waxwing-pack', 1, {
-    upgrade: (db) => void db.createObjectStore('packs', { keyPath: 'sessionId' }),
+  (opened ??= openDB<PackSchema>('waxwing-pack', 2, {
+    upgrade: (db) => {
+      // Earlier packs held more than a device may keep.
+      if (db.objectStoreNames.contains('packs')) db.deleteObjectStore('packs');
+      db.createObjectStore('packs', { keyPath: 'sessionId' });
+    },
   }));
 
 /** What the floor reads, by the first word of its key. */
-const NEEDED = ['session', 'client', 'record', 'studio', 'house-rules', 'library', 'figures'];
+const NEEDED = ['session', 'client-on-day', 'record', 'studio', 'house-rules', 'library', 'figures'];
 /** The index of the search is built anew, and not stored. */
 const REBUILT = 'index';
 /** A session that nobody came back to. */
@@ -32,7 +37,7 @@ export async function packUp(sessionId: string, queries: QueryClient): Promise<b
   });
   for (const query of state.queries) {
     const { data } = query.state;
-    const kept = query.queryKey[0] === 'client' ? { ...(data as Client), healthNote: '' } : data;
+    const kept = query.queryKey[0] === 'client-on-day' ? withoutReasons(data as ClientOnDay) : data;
     query.state = { ...query.state, data: kept, status: 'success', error: null };
   }
   try {
@@ -65,3 +70,23 @@ export async function throwAway(sessionId: string): Promise<void> {
     // There is no storage, so there is no pack.
   }
 }
+
+/** The sessions that are packed here, and who is in them. */
+export async function packedIds(): Promise<string[]> {
+  const packs = await database()
+    .then((db) => db.getAll('packs'))
+    .catch(() => []);
+  return packs.flatMap(({ sessionId, state }) => [sessionId, ...clientsIn(state)]);
+}
+
+/** Throws away packs of sessions, and of people, that were deleted for good. */
+export async function dropPacks(erased: ReadonlySet<string>): Promise<void> {
+  const packs = await database()
+    .then((db) => db.getAll('packs'))
+    .catch(() => []);
+  for (const { sessionId, state } of packs)
+    if ([sessionId, ...clientsIn(state)].some((id) => erased.has(id))) await throwAway(sessionId);
+}
+
+const clientsIn = ({ queries }: DehydratedState): string[] =>
+  queries.flatMap(({ queryKey: [kind, id] }) => (kind === 'client-on-day' ? String(id) : []));

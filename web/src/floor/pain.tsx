@@ -1,16 +1,41 @@
-/** Pain: reported by region and quality in one tap. Sharp pain takes over the screen until the movement is left. */
-import { EMERGENCY_ADVICE, PAIN_ADVICE, PAIN_QUALITIES } from '@waxwing/core/coaching';
+/** Pain: reported by place and quality in one tap. Sharp pain stops what runs and takes over the screen until something else is begun. */
+import {
+  BODY_SIDES,
+  type BodySide,
+  EMERGENCY_ADVICE,
+  PAIN_ADVICE,
+  PAIN_QUALITIES,
+  painPlace,
+} from '@waxwing/core/client';
+import { goTo, type LaneView, movementOf, nextOpen, reportPain } from '@waxwing/core/floor';
 import { inWords, label, REGIONS } from '@waxwing/core/movement';
-import { Sheet } from '../shell/sheet';
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { Dialog } from '../shell/dialog';
 import { SwapAnswers } from './swap-sheet';
-import { entryFor, type LaneView } from './lane';
+import { useTap } from './use-tap';
 
 export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
+  const tap = useTap(view.client.id);
+  const [side, choose] = useState<BodySide>();
   return (
-    <Sheet title="Where does it hurt, and how?" onClose={onClose}>
+    <Dialog title="Where does it hurt, and how?" onClose={onClose}>
       <p className="quiet mb-3">
         Sharp, sudden, in a joint, on one side, pins and needles: sharp. Heavy or burning and even is effort, not pain.
       </p>
+      <div role="group" aria-label="Side" className="mb-3 grid max-w-md grid-cols-3 gap-2">
+        {BODY_SIDES.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === side}
+            className={`btn target ${one === side ? 'btn-primary' : ''}`}
+            onClick={() => choose(one === side ? undefined : one)}
+          >
+            {label(one)}
+          </button>
+        ))}
+      </div>
       <ul className="grid gap-x-6 sm:grid-cols-2">
         {REGIONS.map((region) => (
           <li
@@ -25,14 +50,7 @@ export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => vo
                 className={`btn target ${quality === 'sharp' ? 'alarm' : ''}`}
                 aria-label={`${label(quality)} pain: ${inWords(region)}`}
                 onClick={() => {
-                  view.tap((record) =>
-                    record('pain-reported', {
-                      // The pain belongs to the movement in hand, even when nothing else was recorded of it yet.
-                      entryId: view.movement ? entryFor(view, record) : null,
-                      region,
-                      quality,
-                    }),
-                  );
+                  tap(reportPain(view, { region, quality, ...(side ? { side } : {}) }, uuidv7));
                   onClose();
                 }}
               >
@@ -43,24 +61,37 @@ export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => vo
         ))}
       </ul>
       <p className="mt-4 font-bold">{EMERGENCY_ADVICE}</p>
-    </Sheet>
+    </Dialog>
   );
 }
 
-/** Shown instead of the set while the movement in hand is the one that hurt. */
-export function PainTakeover({ view }: { view: LaneView }) {
-  const pain = view.lane.pains.findLast((p) => p.quality === 'sharp' && p.movementId === view.movement?.id);
-  if (!pain) return null;
+/** Shown instead of the set until something else is begun. */
+export function PainTakeover({ view, pain }: { view: LaneView; pain: NonNullable<LaneView['alarm']> }) {
+  const tap = useTap(view.client.id);
+  const next = nextOpen(view);
   return (
     <div className="grid min-h-full lg:grid-cols-2">
       <section role="alert" className="alarm space-y-4 p-6">
-        <p className="text-4xl font-bold">Stop: sharp pain at the {inWords(pain.region)}</p>
+        <p className="text-4xl font-bold">Stop: sharp pain at the {painPlace(pain)}</p>
         <p className="text-2xl">{PAIN_ADVICE.sharp}</p>
         <p className="font-bold">{EMERGENCY_ADVICE}</p>
       </section>
       <section aria-label="Instead" className="p-6">
-        <h2 className="mb-2">Instead, if all else is well</h2>
-        <SwapAnswers view={view} reason="pain" region={pain.region} onDone={() => undefined} />
+        {next && (
+          <button
+            type="button"
+            className="btn btn-primary target mb-4 h-auto w-full py-2"
+            onClick={() => tap(goTo(next, uuidv7))}
+          >
+            Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
+          </button>
+        )}
+        {pain.movementId !== null && (
+          <>
+            <h2 className="mb-2">Instead of it, if all else is well</h2>
+            <SwapAnswers view={view} reason="pain" region={pain.region} onDone={() => undefined} />
+          </>
+        )}
       </section>
     </div>
   );

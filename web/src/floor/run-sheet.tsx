@@ -1,14 +1,16 @@
 /** The order of the session for one client: what is done, now, next and later; go to, leave out, once more, put in; and what to drop when time runs out. */
+import { draft, goTo, type LaneView, leftOf, minutesOver, movementOf, skip } from '@waxwing/core/floor';
 import { inWords, label } from '@waxwing/core/movement';
-import { isPending, shortened, trims, type RunStep, type StepState, type Trim } from '@waxwing/core/session';
+import { isPending, type RunStep, shortened, type StepState, type Trim, trims } from '@waxwing/core/session';
 import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
 import { useState } from 'react';
 import { ChooseMovement } from './choose-movement';
 import { useTimed } from './clock';
 import { doseWords } from './dose-words';
-import { movementOf, type LaneView } from './lane';
-import { leftOf, minutesOver } from './minutes';
-import { Sheet } from '../shell/sheet';
+import { useContext } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { TapContext, useTap } from './use-tap';
+import { Dialog } from '../shell/dialog';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
 
@@ -36,7 +38,7 @@ export function RunSheet({ live, views, view, onClose }: Props) {
   const lines = linesOf(view.steps);
   const name = firstName(view.client);
   return (
-    <Sheet title={adding ? `Put in for ${name}` : `Order for ${name}`} onClose={onClose}>
+    <Dialog title={adding ? `Put in for ${name}` : `Order for ${name}`} onClose={onClose}>
       {adding ? (
         <ChooseMovement view={view} onDone={onClose} />
       ) : (
@@ -53,12 +55,13 @@ export function RunSheet({ live, views, view, onClose }: Props) {
           </button>
         </>
       )}
-    </Sheet>
+    </Dialog>
   );
 }
 
 /** Minutes that are left, and what would bring the session in under its time. */
 function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[] }) {
+  const tap = useContext(TapContext);
   const toDo = leftOf(views);
   const over = useTimed((now) => minutesOver(live, toDo, now));
   const left = Math.round(toDo / 60);
@@ -74,7 +77,11 @@ function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[
   const drop = (trim: Trim) => {
     for (const view of views) {
       const changes = shortened(view.steps, trim.itemIds);
-      if (changes.length > 0) view.tap((record) => changes.forEach((change) => record('sets-changed', change)));
+      if (changes.length > 0)
+        void tap(
+          view.client.id,
+          changes.map((change) => draft(uuidv7(), 'sets-changed', change)),
+        );
     }
   };
   const what = ({ itemIds, blockKind, movementIds }: Trim) =>
@@ -111,6 +118,7 @@ const MARKS: Readonly<Record<StepState, { Icon: LucideIcon | null; word: string 
 };
 
 function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view: LaneView; onClose: () => void }) {
+  const tap = useTap(view.client.id);
   const pending = steps.find(isPending);
   const shown = pending ?? steps.at(-1);
   const now = steps.some(({ state }) => state === 'now');
@@ -120,18 +128,18 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
   const state: StepState = now ? 'now' : pending ? pending.state : done > 0 ? 'done' : 'skipped';
   const { Icon, word } = MARKS[state];
   const go = () => {
-    if (pending) view.tap((record) => record('gone-to', { itemId, set: pending.set }));
+    if (pending) tap(goTo(pending, uuidv7));
     onClose();
   };
-  const skip = () => {
-    if (pending) view.tap((record) => record('step-skipped', { itemId, set: pending.set }));
+  const skipOne = () => {
+    if (pending) tap(skip(pending, uuidv7));
   };
-  const drop = () => view.tap((record) => record('item-dropped', { itemId }));
+  const drop = () => tap([draft(uuidv7(), 'item-dropped', { itemId })]);
   const again = () => {
-    view.tap((record) => {
-      record('sets-changed', { itemId, sets: shown.of + 1 });
-      record('gone-to', { itemId, set: shown.of + 1 });
-    });
+    tap([
+      draft(uuidv7(), 'sets-changed', { itemId, sets: shown.of + 1 }),
+      draft(uuidv7(), 'gone-to', { itemId, set: shown.of + 1 }),
+    ]);
     onClose();
   };
   return (
@@ -147,7 +155,7 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
         </span>
       </span>
       {pending && !now && <RowButton onClick={go}>Go to</RowButton>}
-      {pending && <RowButton onClick={skip}>Skip a set</RowButton>}
+      {pending && <RowButton onClick={skipOne}>Skip a set</RowButton>}
       <RowButton onClick={again}>Once more</RowButton>
       {pending && <RowButton onClick={drop}>Drop</RowButton>}
     </li>

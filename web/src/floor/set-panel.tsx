@@ -1,30 +1,34 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
-import { effortOf, type Load } from '@waxwing/core/dosage';
-import { EFFORTS, label, type Effort } from '@waxwing/core/movement';
-import { windowFor } from '@waxwing/core/planning';
+import { effortOf, type Load, loadsFor } from '@waxwing/core/dosage';
+import {
+  atStay,
+  doseNow,
+  draft,
+  heldNow,
+  type LaneView,
+  logSet,
+  type Proposal,
+  proposalFor,
+  swapTo,
+  takeProposal,
+  timerOf,
+  timerSeconds,
+  unanswered,
+} from '@waxwing/core/floor';
+import { type Effort, EFFORTS, label, type MovementSummary } from '@waxwing/core/movement';
+import { windowFor } from '@waxwing/core/progress';
 import { clustersOf, progressOf, totalsOf, workedSeconds } from '@waxwing/core/session';
-import type { MovementSummary } from '@waxwing/core/formats';
 import { Minus, Pause, Play, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
-import { floorClock, useTimed } from './clock';
+import { floorClock, useLaneTime, useTimed } from './clock';
 import { doseWords } from './dose-words';
-import {
-  doseNow,
-  entryFor,
-  heldBack,
-  loadsOf,
-  logSet,
-  proposalFor,
-  takeProposal,
-  unanswered,
-  type LaneView,
-} from './lane';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
 import { PHASES } from './lane-strip';
-import { laneTimeKey, timerOf, timerSeconds, type LaneTime } from './lane-time';
 
-export const SetPanel = ({ view }: { view: LaneView }) =>
-  view.movement ? <Sets view={view} movement={view.movement} /> : null;
+export const SetPanel = ({ view, despite }: { view: LaneView; despite: string | null }) =>
+  view.movement ? <Sets view={view} movement={view.movement} despite={despite} /> : null;
 
 /** The loads next to the one in hand, which may be one that the kit does not have any more. */
 function neighboursOf(
@@ -42,7 +46,8 @@ function neighboursOf(
 
 const NOTHING_DONE = { done: 0, setNumber: 1 } as const;
 
-function Sets({ view, movement }: { view: LaneView; movement: MovementSummary }) {
+function Sets({ view, movement, despite }: { view: LaneView; movement: MovementSummary; despite: string | null }) {
+  const tap = useTap(view.client.id);
   const { entry, step } = view;
   const { mode } = movement.dose;
   const window = windowFor(movement, view.programme?.plan.purpose ?? 'strength');
@@ -51,8 +56,8 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
     : { ...NOTHING_DONE, side: movement.sides === 'each' ? ('left' as const) : ('both' as const) };
   const totals = entry && totalsOf(entry, movement.sides);
   const dose = doseNow(view);
-  const loads = loadsOf(view);
-  const held = heldBack(view);
+  const loads = loadsFor(movement.kit, view.studio.kit);
+  const held = heldNow(view)?.words ?? null;
   const timer = timerOf(view);
   const counted = entry?.counted[progress.side] ?? 0;
 
@@ -69,32 +74,32 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
 
   const setLoad = (to: (typeof loads)[number]) => {
     if (step && dose)
-      view.tap((record) =>
-        record('dose-changed', { itemId: step.itemId, amount: dose.amount, load: to, tempo: dose.tempo }),
-      );
+      tap([draft(uuidv7(), 'dose-changed', { itemId: step.itemId, amount: dose.amount, load: to, tempo: dose.tempo })]);
   };
   const log = () => {
-    logSet(view, amount, load);
+    tap(logSet(view, amount, load, uuidv7, despite ?? undefined));
     type(null);
   };
   const count = () =>
-    view.tap((record) => record('rep-counted', { entryId: entryFor(view, record), side: progress.side }));
+    tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'rep-counted', { entryId, side: progress.side })]));
   const runTimer = () => {
     if (!timer)
-      view.tap((record) =>
-        record('timer-started', {
-          entryId: entryFor(view, record),
-          blockId: null,
-          side: progress.side,
-          work: timerSeconds(view),
-          rest: 0,
-          count: 1,
-        }),
+      tap(
+        atStay(view, uuidv7, (entryId) => [
+          draft(uuidv7(), 'timer-started', {
+            entryId,
+            blockId: null,
+            side: progress.side,
+            work: timerSeconds(view),
+            rest: 0,
+            count: 1,
+          }),
+        ]),
       );
     else
-      view.tap((record) =>
-        record(timer.pauses.at(-1)?.to === null ? 'timer-resumed' : 'timer-paused', { timerId: timer.id }),
-      );
+      tap([
+        draft(uuidv7(), timer.pauses.at(-1)?.to === null ? 'timer-resumed' : 'timer-paused', { timerId: timer.id }),
+      ]);
   };
   useKeys(['s'], log);
   useKeys(['c'], () => mode === 'reps' && count());
@@ -153,6 +158,7 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
         </button>
       </div>
       {heavier && held && <p className="quiet mt-1">Not heavier: {held}.</p>}
+      {despite && <p className="text-error mt-1 font-bold">All the same: {despite}.</p>}
       <RestEffort view={view} />
     </section>
   );
@@ -160,7 +166,7 @@ function Sets({ view, movement }: { view: LaneView; movement: MovementSummary })
 
 /** The clock of the lane, large; its last seconds stand out. */
 function TimeBox({ view }: { view: LaneView }) {
-  const { phase, words, left, beat } = JSON.parse(useTimed((now) => laneTimeKey(view, now))) as LaneTime;
+  const { phase, words, left, beat } = useLaneTime(view);
   const timer = timerOf(view);
   const pieces = timer && timer.pauses.length > 0 ? clustersOf(timer, floorClock.now()).slice(0, -1) : [];
   const { word, Icon } = PHASES[phase];
@@ -228,13 +234,15 @@ function Stepper({
 
 /** How the last set felt, asked until it is answered; then what the next one should be. */
 export function RestEffort({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
   const asked = unanswered(view);
   const say = (effort: Effort, left?: number) => {
     if (asked)
-      view.tap((record) => {
-        for (const set of asked.sets)
-          record('effort-felt', { setId: set.id, effort, ...(left === undefined ? {} : { left }) });
-      });
+      tap(
+        asked.sets.map((set) =>
+          draft(uuidv7(), 'effort-felt', { setId: set.id, effort, ...(left === undefined ? {} : { left }) }),
+        ),
+      );
   };
   useKeys(['1', '2', '3', '4'], (key) => {
     const effort = EFFORTS[Number(key) - 1];
@@ -288,19 +296,26 @@ function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
 
 /** The next dose with its reason; one tap takes it. */
 function Next({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
   const proposal = proposalFor(view);
   const last = view.entry?.sets.findLast((set) => set.effort !== null);
-  useKeys(['j'], () => proposal?.changes && takeProposal(view, proposal));
+  const take = (one: Proposal) => {
+    if (one.to) tap(swapTo(view, one.to.id, one.step.kind === 'rung-up' ? 'ready' : 'too hard', uuidv7));
+    else if (one.changes) tap(takeProposal(view, one, uuidv7));
+  };
+  useKeys(['j'], () => proposal && take(proposal));
   if (!proposal) return last ? <p className="quiet pt-3">Last set felt {last.effort}.</p> : null;
-  const words = view.movement && doseWords(proposal, view.movement.dose.mode);
+  const words = proposal.to
+    ? proposal.to.name.toLowerCase()
+    : view.movement && doseWords(proposal.dose, view.movement.dose.mode);
   return (
     <div className="flex items-center gap-3">
       <p className="min-w-0 flex-1 leading-snug">
         <span className="sr-only">Last set felt {last?.effort}. </span>
         {proposal.why}
       </p>
-      {proposal.changes && (
-        <button type="button" className="btn target shrink-0" onClick={() => takeProposal(view, proposal)}>
+      {(proposal.changes || proposal.to) && (
+        <button type="button" className="btn target h-auto shrink-0 py-2" onClick={() => take(proposal)}>
           Take {words}
         </button>
       )}

@@ -1,13 +1,13 @@
 /** Sound, speech and light of the floor, for this device. */
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
 import { setSound, useSound } from './sound';
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 
 export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => void }) {
   const { volume, muted, speech } = useSound();
   const theme = useTheme();
   return (
-    <Sheet title="Sound and light" onClose={onClose}>
+    <Dialog title="Sound and light" onClose={onClose}>
       <div className="space-y-5">
         <label className="flex items-center gap-4">
           <span className="w-32 font-bold">Volume</span>
@@ -48,7 +48,7 @@ export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => 
             : 'This browser cannot keep the screen awake: set the device so that it does not go to sleep.'}
         </p>
       </div>
-    </Sheet>
+    </Dialog>
   );
 }
 

@@ -1,6 +1,7 @@
 /** Sound and speech of the floor: signals scheduled ahead, so that a busy page does not delay them. What is set here stays on this device. */
 import type { Signal, SignalKind } from '@waxwing/core/session';
 import { useSyncExternalStore } from 'react';
+import { keepHere, keptHere } from '../shell/kept';
 import { floorClock } from './clock';
 
 export interface SoundSettings {
@@ -16,7 +17,7 @@ const USUAL: SoundSettings = { volume: 0.6, muted: false, speech: false };
 
 function read(): SoundSettings {
   try {
-    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<SoundSettings>) };
+    return { ...USUAL, ...(JSON.parse(keptHere(KEY) ?? '{}') as Partial<SoundSettings>) };
   } catch {
     return USUAL;
   }
@@ -27,11 +28,7 @@ const listeners = new Set<() => void>();
 
 export function setSound(change: Partial<SoundSettings>): void {
   settings = { ...settings, ...change };
-  try {
-    localStorage.setItem(KEY, JSON.stringify(settings));
-  } catch {
-    // It holds until the page is closed.
-  }
+  keepHere(KEY, JSON.stringify(settings));
   for (const listener of listeners) listener();
 }
 

@@ -1,6 +1,6 @@
 /** Starts a session with some clients and goes to the floor, or back to the one that is still open. */
-import type { SessionView } from '@waxwing/core/formats';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { SessionView } from '@waxwing/core/session';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -20,7 +20,7 @@ export function StartSession({
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [clientId] = clientIds;
-  const { data: open = [] } = useQuery(sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }));
+  const { data: open = [] } = useInfiniteQuery(sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }));
   const start = useMutation({
     mutationFn: () =>
       call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() }),

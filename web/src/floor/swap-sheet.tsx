@@ -1,11 +1,13 @@
 /** Swapping the movement in hand: a reason, the ranked answers with their reasons, and what was ruled out by what. */
-import { SWAP_REASONS, type Substitute, type SwapReason } from '@waxwing/core/ladder';
+import { afterPain, type LaneView, nextUp, swapsFrom, swapsOf, swapTo } from '@waxwing/core/floor';
+import { type Substitute, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
 import type { Region } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { LadderMark } from '../words/ladder-mark';
 import { REASON_WORDS } from '../words/swap-reasons';
-import { Sheet } from '../shell/sheet';
-import { nextUp, swapTo, type LaneView } from './lane';
+import { Dialog } from '../shell/dialog';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
 
 /** Pain is asked for by region in a sheet of its own. */
 const CHOICES = SWAP_REASONS.filter((reason) => reason !== 'pain');
@@ -14,7 +16,7 @@ export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => vo
   const [reason, choose] = useState<SwapReason>('too-hard');
   const held = reason === 'too-easy' ? nextUp(view).held : null;
   return (
-    <Sheet title="Swap the movement" onClose={onClose}>
+    <Dialog title="Swap the movement" onClose={onClose}>
       <div role="group" aria-label="Why" className="mb-4 flex flex-wrap gap-2">
         {CHOICES.map((choice) => (
           <button
@@ -35,7 +37,7 @@ export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => vo
       ) : (
         <SwapAnswers view={view} reason={reason} onDone={onClose} />
       )}
-    </Sheet>
+    </Dialog>
   );
 }
 
@@ -51,9 +53,12 @@ export function SwapAnswers({
   region?: Region;
   onDone: () => void;
 }) {
-  const { ranked, ruledOut } = view.swaps(reason, region);
-  const take = (answer: Substitute) => {
-    swapTo(view, answer.id, REASON_WORDS[reason].toLowerCase());
+  const tap = useTap(view.client.id);
+  // What hurt has left the run: what is in hand by now is another movement.
+  const hurt = reason === 'pain' ? (view.alarm?.movementId ?? null) : null;
+  const { ranked, ruledOut } = hurt === null ? swapsOf(view, reason, region) : swapsFrom(view, hurt, reason, region);
+  const take = ({ id }: Substitute) => {
+    tap(hurt === null ? swapTo(view, id, REASON_WORDS[reason].toLowerCase(), uuidv7) : afterPain(view, id, uuidv7));
     onDone();
   };
   return (

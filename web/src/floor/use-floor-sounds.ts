@@ -1,9 +1,8 @@
 /** Schedules what the lanes and the clock of a block have to sound, and takes it back when they stop. */
-import { elapsedOf, signalsOf, timerAt, type Timer } from '@waxwing/core/session';
+import { type LaneView, soundsOf, timerOf } from '@waxwing/core/floor';
+import { elapsedOf, signalsOf, type Timer, timerAt } from '@waxwing/core/session';
 import { useEffect } from 'react';
 import { floorClock } from './clock';
-import type { LaneView } from './lane';
-import { soundsOf, timerOf } from './lane-time';
 import { schedule, useSound } from './sound';
 
 /** Lanes sound a tone apart. */

@@ -1,11 +1,13 @@
 /** The lanes of a session: everything that they are computed from, fetched ahead and kept, so that nothing on the floor waits for the server. */
-import type { Client, ClientRecord, MovementPage } from '@waxwing/core/formats';
-import { buildCatalog } from '@waxwing/core/ladder';
+import type { ClientOnDay } from '@waxwing/core/client';
+import type { ClientRecord } from '@waxwing/core/coaching';
+import { type LaneView, viewOf } from '@waxwing/core/floor';
+import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
 import { timerAt } from '@waxwing/core/session';
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import {
-  clientQuery,
+  clientOnDayQuery,
   figuresQuery,
   houseRulesQuery,
   movementQuery,
@@ -15,13 +17,14 @@ import {
 } from '../api/queries';
 import { today } from '../words/dates';
 import { useTimed } from './clock';
-import { viewOf, type LaneView } from './lane';
 import { packUp, throwAway } from './pack';
 import type { LiveSession } from './use-session';
 
 const FOREVER = { staleTime: Infinity, gcTime: Infinity };
 /** The cache is put down a little after the last thing came in. */
 const SETTLED_MS = 1_500;
+/** How often is asked whether a limit was recorded meanwhile. */
+const LIMITS_MS = 60_000;
 
 const together = <T>(results: UseQueryResult<T>[]) => ({
   data: results.map(({ data }) => data),
@@ -75,10 +78,16 @@ export function useLanes(live: LiveSession): {
   /** It works on without a server, even when the page is opened anew. */
   packed: boolean;
 } {
-  const { view, state, tap } = live;
+  const { view, state } = live;
   const clients = useQueries({
-    queries: view.clients.map(({ id }) => ({ ...clientQuery(id), ...FOREVER })),
-    combine: together<Client>,
+    // A limit that is recorded meanwhile, wherever, holds soon.
+    queries: view.clients.map(({ id }) => ({
+      ...clientOnDayQuery(id, today()),
+      gcTime: Infinity,
+      staleTime: 0,
+      refetchInterval: LIMITS_MS,
+    })),
+    combine: together<ClientOnDay>,
   });
   const records = useQueries({
     queries: view.clients.map(({ id }) => ({ ...recordQuery(id), ...FOREVER })),
@@ -112,12 +121,10 @@ export function useLanes(live: LiveSession): {
         programme: view.programme,
         clock: clock?.blockId && turn >= 0 ? { blockId: clock.blockId, turn } : null,
         pageOf: (movementId) => byId.get(movementId),
-        day: today(),
-        tap: (say) => void tap(id, say),
       });
     });
     return lanes.length === view.clients.length ? lanes : undefined;
-  }, [view, state, tap, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn]);
+  }, [view, state, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn]);
   const error = clients.error ?? records.error ?? studioState.error ?? rulesState.error ?? movementsState.error;
   return { views, error, packed };
 }

@@ -1,6 +1,7 @@
 /** A movement on one printed page: black on white, no more than a wall or a folder needs. */
 import { bestView } from '@waxwing/core/coaching';
-import { doseWords, type MovementPage } from '@waxwing/core/formats';
+import { doseWords } from '@waxwing/core/formats';
+import type { MovementPage } from '@waxwing/core/ladder';
 import {
   demandList,
   kitWords,

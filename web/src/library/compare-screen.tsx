@@ -1,5 +1,5 @@
 /** Two or three movements side by side: what differs stands out, what is the same is said once. */
-import { compareMovements, label, underRules, type ComparedRow, type Movement } from '@waxwing/core/movement';
+import { type ComparedRow, compareMovements, label, type Movement, underRules } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';

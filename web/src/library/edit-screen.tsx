@@ -1,5 +1,5 @@
 /** The form for a movement that exists, and for one that does not: from nothing, or from another movement. */
-import type { MovementPage } from '@waxwing/core/formats';
+import type { MovementPage } from '@waxwing/core/ladder';
 import { useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'react-router';
 import { movementQuery } from '../api/queries';

@@ -1,5 +1,5 @@
 /** Where the library is thin or wrong: worst first, each with a way to the place; and how its families stand. */
-import { HEALTH_KINDS, HEALTH_WEIGHT, type Health, type HealthKind } from '@waxwing/core/ladder';
+import { type Health, HEALTH_KINDS, HEALTH_WEIGHT, type HealthKind } from '@waxwing/core/ladder';
 import { label } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';

@@ -1,5 +1,6 @@
 /** Every saved version of a movement: who, when, what it changed; any of them can be brought back, and the movement put away. */
-import type { MovementPage, MovementVersion } from '@waxwing/core/formats';
+import type { MovementPage } from '@waxwing/core/ladder';
+import type { MovementVersion } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';

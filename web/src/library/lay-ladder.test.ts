@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import type { MovementSummary } from '@waxwing/core/formats';
 import { buildLadder } from '@waxwing/core/ladder';
+import type { MovementSummary } from '@waxwing/core/movement';
 import fc from 'fast-check';
 import { layLadder, NODE } from './lay-ladder';
 

@@ -1,8 +1,7 @@
 /** Where the rungs of a family stand on its map: the easiest at the bottom, a row for each level. */
 import dagre from '@dagrejs/dagre';
-import type { MovementSummary } from '@waxwing/core/formats';
 import { buildLadder } from '@waxwing/core/ladder';
-import { leverWords } from '@waxwing/core/movement';
+import { leverWords, type MovementSummary } from '@waxwing/core/movement';
 
 export const NODE = { width: 200, height: 66, row: 128 } as const;
 

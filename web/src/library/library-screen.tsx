@@ -1,31 +1,29 @@
 /** The library: every movement by family and level, or what a search finds, narrowed by what is at hand and who is waiting. */
-import { limitsHolding } from '@waxwing/core/coaching';
-import type { MovementSummary } from '@waxwing/core/formats';
 import {
-  fitFor,
+  type FoundFault,
   HOUSEHOLD,
+  KIT_ITEMS,
   kitCounts,
+  type KitItem,
   kitWords,
   label,
+  type MovementSummary,
   PATTERNS,
   POSITIONS,
   usableOption,
-  type Fit,
-  type FoundFault,
-  type KitItem,
-  type Limit,
 } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search } from 'lucide-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Await, Empty, Loading } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
 import { useSetParam } from '../shell/use-set-param';
 import { usePlainLinks } from '../shell/use-plain-links';
-import { today } from '../words/dates';
+import { fitNow, type FitNow } from '@waxwing/core/progress';
+import { useStanding } from './use-standing';
 import { FitMark } from '../words/fit-mark';
 import { useFinder } from './use-finder';
 
@@ -182,7 +180,7 @@ const Rows = memo(function Rows({
   words,
 }: {
   rows: readonly Row[];
-  fitOf: ((movement: MovementSummary) => Fit) | null;
+  fitOf: ((movement: MovementSummary) => FitNow) | null;
   counted: number | null;
   /** What the rows answer. */
   words: string | undefined;
@@ -271,7 +269,7 @@ const FamilyHead = ({ family }: { family: string }) => (
   </h2>
 );
 
-const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: Fit | undefined }) => (
+const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: FitNow | undefined }) => (
   <a
     href={`/library/${movement.id}`}
     className="hover:bg-base-200 border-base-300 flex h-full items-center gap-4 border-b px-2"
@@ -350,15 +348,18 @@ const FIT_CHOICES = { '': 'all', open: 'open only', closed: 'closed only' } as c
 interface Filter {
   passes: (movement: MovementSummary) => boolean;
   /** How a movement stands to the chosen client; null when nobody is chosen. */
-  fitOf: ((movement: MovementSummary) => Fit) | null;
+  fitOf: ((movement: MovementSummary) => FitNow) | null;
 }
 
 const counted = (items: readonly KitItem[]): ReadonlyMap<KitItem, number> =>
   new Map(items.map((item) => [item, Infinity]));
 
+/** Everything, as many as anybody wants. */
+const ANY_KIT = counted(KIT_ITEMS);
+
 function useFilter(params: URLSearchParams): Filter {
   const clientId = params.get('client') ?? '';
-  const client = useQuery({ ...clientQuery(clientId), enabled: clientId !== '' }).data;
+  const standing = useStanding(clientId);
   const studio = useQuery(studioQuery).data;
   return useMemo(() => {
     const kit = {
@@ -366,8 +367,8 @@ function useFilter(params: URLSearchParams): Filter {
       home: counted(HOUSEHOLD),
       none: kitCounts([]),
     }[params.get('kit') ?? ''];
-    const limits: Limit[] = client ? limitsHolding(client, today()) : [];
-    const fitOf = client ? (movement: MovementSummary) => fitFor(movement.demands, limits) : null;
+    // What kit there is, is asked for by a filter of its own.
+    const fitOf = standing ? (movement: MovementSummary) => fitNow(standing, ANY_KIT, movement) : null;
     const pattern = params.get('pattern');
     const position = params.get('position');
     const level = params.get('level');
@@ -381,7 +382,7 @@ function useFilter(params: URLSearchParams): Filter {
         (!kit || usableOption(movement.kit, kit) !== undefined) &&
         (!wanted || !fitOf || (fitOf(movement).status === 'closed') === (wanted === 'closed')),
     };
-  }, [params, client, studio]);
+  }, [params, standing, studio]);
 }
 
 const Filters = memo(function Filters({

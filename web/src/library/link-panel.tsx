@@ -1,6 +1,6 @@
 /** The links of one movement: where they lead, taking one away, and adding one. A circle is refused and its path shown. */
-import type { MovementPage, Neighbour } from '@waxwing/core/formats';
-import { LEVERS, leverWords, type Direction, type Lever, type Link as LadderLink } from '@waxwing/core/movement';
+import type { MovementPage, Neighbour } from '@waxwing/core/ladder';
+import { type Direction, type Lever, LEVERS, leverWords, type Link as LadderLink } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -1,7 +1,6 @@
 /** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
 import { keyTimes } from '@waxwing/core/body';
-import type { MovementSummary } from '@waxwing/core/formats';
-import { label } from '@waxwing/core/movement';
+import { label, type MovementSummary } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import {
   Background,

@@ -1,6 +1,5 @@
 /** A movement as a form holds it: lists as rows, and back. */
 import {
-  slugOf,
   type BackWhen,
   type Cue,
   type Demand,
@@ -13,6 +12,7 @@ import {
   type Plane,
   type Purpose,
   type ReadyWhen,
+  slugOf,
 } from '@waxwing/core/movement';
 
 export interface WindowRow {

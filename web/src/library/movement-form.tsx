@@ -1,6 +1,6 @@
 /** Making and changing a movement. What is not saved yet is kept on this device, and leaving warns of it. */
-import type { MovementPage } from '@waxwing/core/formats';
-import { checkMovement, difference, slugOf, type Change } from '@waxwing/core/movement';
+import type { MovementPage } from '@waxwing/core/ladder';
+import { type Change, checkMovement, difference, slugOf } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';

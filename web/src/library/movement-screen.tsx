@@ -1,25 +1,24 @@
 /** One movement on one page: phases across with their cues, faults with where to stand, what it asks for, and its neighbours. */
-import type { MovementPage, Neighbour } from '@waxwing/core/formats';
 import { bestView } from '@waxwing/core/coaching';
-import { signBrief, signWords } from '@waxwing/core/ladder';
 import { setSeconds } from '@waxwing/core/dosage';
+import { type MovementPage, type Neighbour, signBrief, signWords } from '@waxwing/core/ladder';
 import {
   causeWords,
   demandList,
+  type Direction,
+  type Fault,
   inWords,
   kitWords,
   label,
   leverWords,
+  type Movement,
   otherSchools,
   PLANE_WORDS,
   SEVERITY_WORDS,
   SIDES_WORDS,
   underRules,
-  VIEW_WORDS,
-  type Direction,
-  type Fault,
-  type Movement,
   UNIT_WORDS,
+  VIEW_WORDS,
 } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';

@@ -1,6 +1,6 @@
 /** The pictures of a movement: looked at, added and taken away. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Picture } from '@waxwing/core/formats';
+import type { Picture } from '@waxwing/core/movement';
 import { useRef, useState } from 'react';
 import { call } from '../api/http';
 import { picturesQuery } from '../api/queries';

@@ -1,16 +1,24 @@
 /** What could stand in for a movement: a reason, a client and a kit in; ranked answers with reasons out, and what was ruled out by what. */
-import { limitsHolding } from '@waxwing/core/coaching';
-import type { MovementSummary } from '@waxwing/core/formats';
-import { buildCatalog, substitutes, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
-import { HOUSEHOLD, inWords, kitCounts, label, REGIONS, type KitItem, type Region } from '@waxwing/core/movement';
+import { buildCatalog, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
+import { standingOf, swapsFor } from '@waxwing/core/progress';
+import {
+  HOUSEHOLD,
+  inWords,
+  kitCounts,
+  type KitItem,
+  label,
+  type MovementSummary,
+  type Region,
+  REGIONS,
+} from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { useStanding } from './use-standing';
 import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from './library-header';
-import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
 import { REASON_WORDS } from '../words/swap-reasons';
 
@@ -42,6 +50,9 @@ const KITS = {
 } as const;
 type KitChoice = keyof typeof KITS;
 
+/** Nobody in particular: nothing is limited. */
+const ANYBODY = standingOf({ limits: [], ease: null }, []);
+
 function Swap({ from, movements }: { from: MovementSummary; movements: readonly MovementSummary[] }) {
   const [params] = useSearchParams();
   const catalog = useMemo(() => buildCatalog(movements), [movements]);
@@ -59,14 +70,21 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
     none: kitCounts([]),
   };
   const choose = useSetParam();
-  const { ranked, ruledOut } = substitutes(catalog, {
-    from: from.id,
-    reason,
-    region,
-    limits: client ? limitsHolding(client, today()) : [],
-    kit: kit[kitChoice] ?? kit.studio,
-    most: 8,
-  });
+  const standing = useStanding(clientId);
+  // Nothing is said of somebody of whom it is not known yet what is closed.
+  const unknown = clientId !== '' && standing === undefined;
+  const held = standing?.ease ?? null;
+  const { ranked, ruledOut } = unknown
+    ? { ranked: [], ruledOut: [] }
+    : swapsFor(catalog, {
+        from: from.id,
+        reason,
+        region,
+        standing: standing ?? ANYBODY,
+        held: held !== null,
+        kit: kit[kitChoice] ?? kit.studio,
+        most: 8,
+      });
   return (
     <div className="mx-auto max-w-6xl p-4 sm:p-6">
       <LibraryTitle title={`Instead of ${from.name.toLowerCase()}`} to={`/library/${from.id}`} back={from.name} />
@@ -132,7 +150,13 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
             Best first
           </h2>
           {ranked.length === 0 && (
-            <p className="py-3">Nothing in the library fits this reason, these limits and this kit.</p>
+            <p className="py-3">
+              {unknown
+                ? 'Asking what is closed for this client …'
+                : held && reason === 'too-easy'
+                  ? `Nothing harder now: ${held}.`
+                  : 'Nothing in the library fits this reason, these limits and this kit.'}
+            </p>
           )}
           <ol className="ruled">
             {ranked.map((answer) => (

@@ -1,4 +1,5 @@
 /** What was typed into a form and not saved, kept on this device until it is saved or discarded. */
+import { forgetHere, keepHere, keptHere } from '../shell/kept';
 import { useEffect } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import type { Fields } from './movement-fields';
@@ -14,7 +15,7 @@ const keyOf = (key: string): string => `waxwing-draft-${key}`;
 /** The draft of a form; null when there is none. */
 export function readDraft(key: string): Draft | null {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(key)) ?? 'null') as Draft | null;
+    return JSON.parse(keptHere(keyOf(key)) ?? 'null') as Draft | null;
   } catch {
     return null;
   }
@@ -22,7 +23,7 @@ export function readDraft(key: string): Draft | null {
 
 export function keepDraft(key: string, version: number | undefined, fields: Fields): void {
   const draft: Draft = { version: version ?? null, fields };
-  localStorage.setItem(keyOf(key), JSON.stringify(draft));
+  keepHere(keyOf(key), JSON.stringify(draft));
 }
 
 /** Keeps a form's changes as they are typed. @returns forgets the draft */
@@ -35,5 +36,5 @@ export function useDraft(key: string, version: number | undefined, form: UseForm
       }),
     [key, version, form],
   );
-  return () => localStorage.removeItem(keyOf(key));
+  return () => forgetHere(keyOf(key));
 }

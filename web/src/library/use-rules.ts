@@ -1,5 +1,5 @@
 /** The house rules in force: the studio's, or one client's where theirs differ. */
-import { tagsInForce, type HouseRule } from '@waxwing/core/movement';
+import { type HouseRule, tagsInForce } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { clientQuery, houseRulesQuery, studioQuery } from '../api/queries';

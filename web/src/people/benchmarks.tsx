@@ -1,6 +1,5 @@
 /** Benchmarks: what was measured, each with its latest value and what changed since the first. */
-import { USUAL_BENCHMARKS, type Benchmark } from '@waxwing/core/coaching';
-import type { Client } from '@waxwing/core/formats';
+import { type Benchmark, type Client, USUAL_BENCHMARKS } from '@waxwing/core/client';
 import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
 import { useEditClient } from './use-edit-client';

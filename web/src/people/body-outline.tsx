@@ -1,6 +1,6 @@
 /** A body from the front and from the back, on which sore and painful places are marked: each press goes one step on, then off again. */
-import { boundsOf, landmarksAt, type LandmarkName, type Motion } from '@waxwing/core/body';
-import type { TodayCheck } from '@waxwing/core/coaching';
+import { boundsOf, type LandmarkName, landmarksAt, type Motion } from '@waxwing/core/body';
+import type { TodayCheck } from '@waxwing/core/client';
 import { inWords, type Region } from '@waxwing/core/movement';
 import { useMemo } from 'react';
 import { FigureDrawing } from '../figures/figure';

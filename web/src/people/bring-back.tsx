@@ -1,5 +1,5 @@
 /** Bringing a client back from a file that was exported. A damaged file is refused with what is wrong, and nothing is taken. */
-import type { Client } from '@waxwing/core/formats';
+import type { Client } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';

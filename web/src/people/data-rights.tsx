@@ -1,5 +1,5 @@
 /** All data of one client: to hand over as a file, or to delete for good after their name is typed. */
-import type { Client } from '@waxwing/core/formats';
+import type { Client } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';

@@ -1,5 +1,5 @@
 /** Rows for what a place has: item, how many, and the weight of weighed things. Shared by client and studio forms. */
-import { fromPounds, KIT_ITEMS, label, weightWords, type KitPiece } from '@waxwing/core/movement';
+import { fromPounds, KIT_ITEMS, type KitPiece, label, weightWords } from '@waxwing/core/movement';
 import { Fragment } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { FieldError } from './field-error';

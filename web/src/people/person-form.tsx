@@ -1,12 +1,12 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
-import type { Client } from '@waxwing/core/formats';
-import { DEMANDS, demandWords, fromPounds, label, weightWords, type Demand } from '@waxwing/core/movement';
+import type { Client } from '@waxwing/core/client';
+import { type Demand, DEMANDS, demandWords, fromPounds, label, weightWords } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { FormProvider, useFieldArray, useForm, useFormContext, type SubmitHandler } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../api/http';
-import { clientQuery, clientsQuery } from '../api/queries';
+import { clientQuery, keepClient, clientsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { FieldError, showProblems } from './field-error';
 import { chosenRules, RuleFields } from './rule-fields';
@@ -141,7 +141,7 @@ function PersonForm({
     setProblem(null);
     try {
       const client = await save(fields);
-      queries.setQueryData(clientQuery(client.id).queryKey, client);
+      keepClient(queries, client);
       void queries.invalidateQueries({ queryKey: clientsQuery.queryKey });
       await navigate(`/people/${client.id}`);
     } catch (error) {

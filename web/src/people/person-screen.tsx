@@ -1,18 +1,19 @@
 /** One client: limits, kit, what works, and the way to the floor. */
-import type { Client } from '@waxwing/core/formats';
+import type { Client } from '@waxwing/core/client';
 import { OUTCOME_SCORE } from '@waxwing/core/coaching';
 import {
   demandWords,
   FOCUS_WORDS,
   FOCUSES,
+  type KitPiece,
   label,
+  type Limit,
   limitsOn,
   loadLabel,
   weightWords,
-  type KitPiece,
-  type Limit,
 } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { More } from '../shell/more';
 import { Link, useParams } from 'react-router';
 import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, sessionsQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
@@ -177,7 +178,7 @@ export const KitList = ({ kit }: { kit: readonly KitPiece[] }) =>
 /** How often cues of each focus helped. */
 function WhatWorks({ clientId }: { clientId: string }) {
   const { data } = useQuery(recordQuery(clientId));
-  const mine = (data?.trials ?? []).filter((trial) => trial.clientId === clientId);
+  const mine = data?.trials ?? [];
   const rows = FOCUSES.map((focus) => mine.filter((trial) => trial.focus === focus)).filter(
     (trials) => trials.length > 0,
   );
@@ -240,12 +241,13 @@ function Climbing({ clientId }: { clientId: string }) {
 }
 
 function Sessions({ clientId }: { clientId: string }) {
-  const { data = [] } = useQuery(sessionsQuery({ clientId }));
+  const query = useInfiniteQuery(sessionsQuery({ clientId }));
+  const { data = [] } = query;
   return (
     <Section title="Sessions">
       {data.length === 0 && <p className="quiet">None yet.</p>}
       <ul className="ruled">
-        {data.slice(0, 6).map((session) => (
+        {data.map((session) => (
           <li key={session.id} className="py-1.5">
             <Link className="link" to={session.finishedAt ? `/review/${session.id}` : `/floor/${session.id}`}>
               {dayWords(session.startedAt)}
@@ -256,6 +258,7 @@ function Sessions({ clientId }: { clientId: string }) {
           </li>
         ))}
       </ul>
+      <More query={query} what="sessions" />
     </Section>
   );
 }

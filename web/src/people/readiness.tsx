@@ -1,6 +1,11 @@
 /** Questions before the first session. Any yes sends to a qualified clinician, and marks the file until clearance is noted. */
-import { awaitsClearance, CLEARANCE_WORDS, READINESS_QUESTIONS, type ReadinessCheck } from '@waxwing/core/coaching';
-import type { Client } from '@waxwing/core/formats';
+import {
+  awaitsClearance,
+  CLEARANCE_WORDS,
+  type Client,
+  READINESS_QUESTIONS,
+  type ReadinessCheck,
+} from '@waxwing/core/client';
 import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
 import { useEditClient } from './use-edit-client';

@@ -1,12 +1,18 @@
 /** Before a session: how somebody slept, how much energy there is, and where it is sore or hurts. It limits today and nothing else. */
-import { EMERGENCY_ADVICE, easeOf, limitsOfToday, PAIN_ADVICE, type TodayCheck } from '@waxwing/core/coaching';
-import type { Client } from '@waxwing/core/formats';
+import {
+  type Client,
+  easeOf,
+  EMERGENCY_ADVICE,
+  limitsOfToday,
+  PAIN_ADVICE,
+  type TodayCheck,
+} from '@waxwing/core/client';
 import { demandWords, label } from '@waxwing/core/movement';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { call } from '../api/http';
-import { clientQuery } from '../api/queries';
+import { clientQuery, keepClient } from '../api/queries';
 import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
@@ -34,7 +40,7 @@ function Check({ client }: { client: Client }) {
   const save = useMutation({
     mutationFn: () => call<Client>('PATCH', `/clients/${client.id}`, { version: client.version, today: check }),
     onSuccess: async (saved) => {
-      queries.setQueryData(clientQuery(client.id).queryKey, saved);
+      keepClient(queries, saved);
       await navigate(-1);
     },
   });

@@ -1,13 +1,13 @@
 /** One change to a client, from the version that is shown. */
-import type { Client } from '@waxwing/core/formats';
+import type { Client } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { call } from '../api/http';
-import { clientQuery } from '../api/queries';
+import { keepClient } from '../api/queries';
 
 export function useEditClient({ id, version }: Pick<Client, 'id' | 'version'>) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (change: Partial<Client>) => call<Client>('PATCH', `/clients/${id}`, { ...change, version }),
-    onSuccess: (saved) => queries.setQueryData(clientQuery(id).queryKey, saved),
+    onSuccess: (saved) => keepClient(queries, saved),
   });
 }

@@ -1,15 +1,16 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
 import { loadsFor } from '@waxwing/core/dosage';
-import { kitCounts, label, mayDo, UNIT_WORDS } from '@waxwing/core/movement';
+import { kitCounts, label, UNIT_WORDS } from '@waxwing/core/movement';
+import { fitNow, heldBetween, isOpen } from '@waxwing/core/progress';
 import {
+  type Block,
   inRounds,
   minuteWords,
-  secondsOf,
-  timelineOf,
-  type Block,
   type Plan,
   type PlanItem,
   type PlanLane,
+  secondsOf,
+  timelineOf,
 } from '@waxwing/core/planning';
 import { ArrowUp, Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { useQuery } from '@tanstack/react-query';
@@ -320,8 +321,21 @@ function Lane({
 function offers({ context, studio }: World, clientId: string, movementId: string): boolean {
   const movement = context.find(movementId);
   const client = context.clients.find(({ id }) => id === clientId);
-  if (!movement || !client || client.avoid.includes(movementId)) return false;
-  return mayDo(movement, client.limits, kitCounts(studio.kit));
+  return (
+    movement !== undefined && client !== undefined && isOpen(fitNow(client.standing, kitCounts(studio.kit), movement))
+  );
+}
+
+/** Whether a client may go a rung up from a movement by a suggestion. */
+function mayGoUp({ context, studio }: World, clientId: string, movementId: string): boolean {
+  const movement = context.find(movementId);
+  const client = context.clients.find(({ id }) => id === clientId);
+  if (!movement || !client) return false;
+  const { standing, sets } = client;
+  const { kit } = studio;
+  const { ladder, find } = context;
+  const past = sets[movementId] ?? [];
+  return heldBetween({ standing, movement, purpose: 'strength', kit, ladder, find, past }) === null;
 }
 
 /** One rung down or up, where the ladder has one that is open. */
@@ -342,7 +356,10 @@ function Rungs({
   return (
     <span className="flex gap-1">
       {(['easier', 'harder'] as const).map((direction) => {
-        const to = page?.[direction].find((step) => offers(world, clientId, step.to));
+        const to =
+          direction === 'harder' && !mayGoUp(world, clientId, movementId)
+            ? undefined
+            : page?.[direction].find((step) => offers(world, clientId, step.to));
         return (
           to && (
             <button

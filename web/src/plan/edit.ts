@@ -1,6 +1,6 @@
 /** Changes to a plan, each from one plan to the next. */
 import { v7 as uuidv7 } from 'uuid';
-import { laneFor, type Block, type BlockKind, type Plan, type PlanItem, type PlanLane } from '@waxwing/core/planning';
+import { type Block, type BlockKind, laneFor, type Plan, type PlanItem, type PlanLane } from '@waxwing/core/planning';
 import type { World } from './use-world';
 
 export const withBlocks = (plan: Plan, blocks: Block[]): Plan => ({ ...plan, blocks });
@@ -71,7 +71,9 @@ export function freshLane(world: World, plan: Plan, clientId: string, movementId
     purpose: plan.purpose,
     past: client.sets[movementId] ?? [],
     kit: world.studio.kit,
-    ease: client.ease,
+    standing: client.standing,
+    ladder: world.context.ladder,
+    find: world.context.find,
   }).lane;
 }
 

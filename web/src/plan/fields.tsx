@@ -1,5 +1,5 @@
 /** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
-import { label, PURPOSES, SPACE_WORDS, SPACES, type Purpose, type Space } from '@waxwing/core/movement';
+import { label, type Purpose, PURPOSES, type Space, SPACE_WORDS, SPACES } from '@waxwing/core/movement';
 import { useId, useState } from 'react';
 
 function Typed({

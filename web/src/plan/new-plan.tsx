@@ -1,8 +1,15 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
-import type { StoredPlan } from '@waxwing/core/formats';
-import { inWords, PATTERNS, type Pattern, type Purpose, type Space } from '@waxwing/core/movement';
-import { carryForward, DAY_MINUTES, emptyPlan, MOST_CLIENTS, type Block, type Plan } from '@waxwing/core/planning';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { inWords, type Pattern, PATTERNS, type Purpose, type Space } from '@waxwing/core/movement';
+import {
+  type Block,
+  carryForward,
+  DAY_MINUTES,
+  emptyPlan,
+  MOST_CLIENTS,
+  type Plan,
+  type StoredPlan,
+} from '@waxwing/core/planning';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -37,7 +44,8 @@ function nextHour(): string {
 
 export function NewPlanScreen() {
   const clients = useQuery(clientsQuery).data;
-  const templates = (useQuery(plansQuery).data ?? []).filter(({ template }) => template);
+  const kept = useInfiniteQuery(plansQuery('templates'));
+  const templates = kept.data ?? [];
   const [params] = useSearchParams();
   const [chosen, choose] = useState<string[]>(params.getAll('client'));
   const [minutes, setMinutes] = useState('60');
@@ -92,7 +100,7 @@ export function NewPlanScreen() {
       const made = await make(here);
       const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: made.plan });
       queries.setQueryData(planQuery(plan.id).queryKey, plan);
-      void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+      void queries.invalidateQueries({ queryKey: ['plans'] });
       await navigate(`/plan/${plan.id}`, { state: { reasons: made.reasons } });
     } catch (failed) {
       setProblem(failed instanceof Error ? failed.message : String(failed));

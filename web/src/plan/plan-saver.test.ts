@@ -1,6 +1,5 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import type { StoredPlan } from '@waxwing/core/formats';
-import { emptyPlan, type Plan } from '@waxwing/core/planning';
+import { emptyPlan, type Plan, type StoredPlan } from '@waxwing/core/planning';
 import { addBlock, blockUp, changeItem, copyOf, moveItem, toBlock } from './edit';
 import { keptDraft, PlanSaver, type Saving } from './plan-saver';
 import { changed, undone, type Edited } from './undo';

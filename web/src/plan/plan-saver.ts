@@ -1,6 +1,6 @@
 /** Saving a plan as it is changed: kept on this device at once, sent a moment later, again when the server was away; a stale one is refused. */
-import type { StoredPlan } from '@waxwing/core/formats';
-import { planSchema, type Plan } from '@waxwing/core/planning';
+import { forgetHere, keepHere, keptHere } from '../shell/kept';
+import { type Plan, planSchema, type StoredPlan } from '@waxwing/core/planning';
 import { call, ProblemError } from '../api/http';
 
 const PAUSE_MS = 400;
@@ -18,7 +18,7 @@ const keyOf = (id: string): string => `waxwing-plan-${id}`;
 /** What was changed on this device and not saved; null when there is nothing, or it was made from another version. */
 export function keptDraft(id: string, version: number): Plan | null {
   try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Kept | null;
+    const kept = JSON.parse(keptHere(keyOf(id)) ?? 'null') as Kept | null;
     if (kept?.version !== version) return null;
     const checked = planSchema.safeParse(kept.plan);
     return checked.success ? checked.data : null;
@@ -27,7 +27,7 @@ export function keptDraft(id: string, version: number): Plan | null {
   }
 }
 
-export const forgetDraft = (id: string): void => localStorage.removeItem(keyOf(id));
+export const forgetDraft = (id: string): void => forgetHere(keyOf(id));
 
 export class PlanSaver {
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -44,7 +44,7 @@ export class PlanSaver {
   /** Takes a change. @param pause milliseconds before it is sent, so that typing is one change */
   put(plan: Plan, pause = PAUSE_MS): void {
     this.waiting = plan;
-    localStorage.setItem(keyOf(this.id), JSON.stringify({ version: this.version, plan } satisfies Kept));
+    keepHere(keyOf(this.id), JSON.stringify({ version: this.version, plan } satisfies Kept));
     this.say('saving');
     this.later(pause);
   }

@@ -1,24 +1,24 @@
 /** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
-import { awaitsClearance, CLEARANCE_WORDS } from '@waxwing/core/coaching';
-import type { StoredPlan } from '@waxwing/core/formats';
+import { awaitsClearance, CLEARANCE_WORDS } from '@waxwing/core/client';
 import { label } from '@waxwing/core/movement';
 import {
+  type Block,
   BLOCK_KINDS,
+  type BlockKind,
   DAY_MINUTES,
+  type Plan,
   savedWords,
+  type StoredPlan,
   timelineOf,
   totalsOfPlan,
   warningsOf,
-  type Block,
-  type BlockKind,
-  type Plan,
 } from '@waxwing/core/planning';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
-import { planQuery, plansQuery } from '../api/queries';
+import { planQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
@@ -172,14 +172,14 @@ function Header({
   const template = async () => {
     const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
     const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
-    void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+    void queries.invalidateQueries({ queryKey: ['plans'] });
     await navigate(`/plan/${made.id}`);
   };
   const remove = async () => {
     if (!window.confirm(`Delete "${plan.name}"? This cannot be undone.`)) return;
     await call('DELETE', `/plans/${stored.id}`);
     forgetDraft(stored.id);
-    void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+    void queries.invalidateQueries({ queryKey: ['plans'] });
     await navigate('/plan');
   };
   return (

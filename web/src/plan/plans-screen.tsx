@@ -1,12 +1,16 @@
 /** Plans that are kept: those with a date first, then the rest, then templates to start from. */
-import type { PlanSummary } from '@waxwing/core/formats';
-import { useQuery } from '@tanstack/react-query';
+import type { PlanSummary } from '@waxwing/core/planning';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { plansQuery } from '../api/queries';
+import { More } from '../shell/more';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 
 export function PlansScreen() {
+  const query = useInfiniteQuery({ ...plansQuery('plans'), staleTime: 0 });
+  const kept = useInfiniteQuery({ ...plansQuery('templates'), staleTime: 0 });
+  const templates = kept.data ?? [];
   return (
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <div className="mb-6 flex items-end justify-between gap-4">
@@ -15,9 +19,9 @@ export function PlansScreen() {
           Plan a session
         </Link>
       </div>
-      <Await query={useQuery({ ...plansQuery, staleTime: 0 })} what="the plans">
+      <Await query={query} what="the plans">
         {(plans) =>
-          plans.length === 0 ? (
+          plans.length === 0 && templates.length === 0 ? (
             <Empty title="No plans yet">
               <p>
                 Say who comes and how many minutes there are: a session is suggested that fits their limits, their last
@@ -29,8 +33,10 @@ export function PlansScreen() {
             </Empty>
           ) : (
             <>
-              <List title="Sessions" plans={plans.filter(({ template }) => !template)} />
-              <List title="Templates" plans={plans.filter(({ template }) => template)} />
+              <List title="Sessions" plans={plans} />
+              <More query={query} what="sessions" />
+              <List title="Templates" plans={templates} />
+              <More query={kept} what="templates" />
             </>
           )
         }

@@ -1,11 +1,11 @@
 /** What a plan comes to, and what is wrong with it, each with a fix that one press applies. */
 import { label } from '@waxwing/core/movement';
 import {
+  type Block,
   coverageOf,
   minuteWords,
-  pushPull,
-  type Block,
   type Plan,
+  pushPull,
   type Totals,
   type Warning,
 } from '@waxwing/core/planning';

@@ -1,23 +1,23 @@
 /** Planning with the real starter library: whatever limit somebody has, what is suggested is lawful, fits its slot and can be done with the kit. */
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { limitsFromPain } from '@waxwing/core/coaching';
+import { limitsFromPain } from '@waxwing/core/client';
+import { standingOf } from '@waxwing/core/progress';
 import { loadsFor } from '@waxwing/core/dosage';
-import type { MovementSummary } from '@waxwing/core/formats';
 import { buildLadder } from '@waxwing/core/ladder';
-import { DEMANDS, opennessFor, REGIONS, type KitPiece, type Limit } from '@waxwing/core/movement';
+import { DEMANDS, type KitPiece, type Limit, type MovementSummary, opennessFor, REGIONS } from '@waxwing/core/movement';
 import {
   checkPlan,
+  coverageOf,
   emptyPlan,
   orderPlan,
+  type Plan,
   pushPull,
-  coverageOf,
   shortagesOf,
+  type SuggestClient,
   suggestSession,
   totalsOfPlan,
-  warningsOf,
-  type Plan,
-  type SuggestClient,
   type WarnContext,
+  warningsOf,
 } from '@waxwing/core/planning';
 import { loadLibrary } from '@waxwing/library';
 import { join } from 'node:path';
@@ -43,13 +43,16 @@ beforeAll(() => {
   find = (id) => byId.get(id);
 });
 
-const client = (name: string, limits: readonly Limit[], change: Partial<SuggestClient> = {}): SuggestClient => ({
+const client = (
+  name: string,
+  limits: readonly Limit[],
+  change: Partial<SuggestClient> = {},
+  ease: string | null = null,
+): SuggestClient => ({
   id: uuidv7(),
   name,
-  limits,
+  standing: standingOf({ limits, ease }, []),
   sets: {},
-  avoid: [],
-  ease: null,
   ...change,
 });
 
@@ -84,6 +87,7 @@ const around = (clients: readonly SuggestClient[]): WarnContext => ({
   clients,
   movements,
   kit: KIT,
+  ladder: buildLadder(movements),
   newId: uuidv7,
   instead: () => undefined,
 });
@@ -96,7 +100,7 @@ describe('a session from the starter library', () => {
     const { plan, reasons } = planFor([one], 45);
     expect(checkPlan(plan).ok).toBe(true);
     for (const { movementId } of lanes(plan))
-      expect([movementId, opennessFor(find(movementId)?.demands ?? {}, one.limits)]).not.toEqual([
+      expect([movementId, opennessFor(find(movementId)?.demands ?? {}, one.standing.limits)]).not.toEqual([
         movementId,
         'closed',
       ]);
@@ -113,7 +117,7 @@ describe('a session from the starter library', () => {
     const one = client('Ada', limitsFromPain([{ region, quality: 'sharp' }]));
     const { plan } = planFor([one], 30);
     for (const { movementId } of lanes(plan))
-      expect(opennessFor(find(movementId)?.demands ?? {}, one.limits)).not.toBe('closed');
+      expect(opennessFor(find(movementId)?.demands ?? {}, one.standing.limits)).not.toBe('closed');
     expect(plan.blocks.length).toBeGreaterThan(1);
   });
 
@@ -159,7 +163,7 @@ describe('a session from the starter library', () => {
     expect(fresh.filter(({ movementId }) => harder.includes(movementId))).toHaveLength(1);
     expect(fresh.find(({ movementId }) => harder.includes(movementId))?.why).toMatch(/^Ready for this rung/);
     expect(fresh.map(({ movementId }) => movementId)).not.toContain('bodyweight-squat');
-    const tired = lanes(planFor([client('Ada', [], { sets, ease: 'poor sleep' })], 60).plan);
+    const tired = lanes(planFor([client('Ada', [], { sets }, 'poor sleep')], 60).plan);
     const row = tired.find(({ movementId }) => movementId === 'bent-over-row');
     expect(tired.map(({ movementId }) => movementId)).toContain('bodyweight-squat');
     expect([row?.load?.kg, row?.amount]).toEqual([20, 12]);

@@ -1,14 +1,14 @@
 /** Stations: where kit is short, who is where when, so that no two want one piece and nobody waits more than needed. */
 import { label } from '@waxwing/core/movement';
 import {
+  type Block,
   laneSeconds,
   mayRotate,
   minuteWords,
+  type Plan,
   rotationOf,
   setsOfLane,
   waits,
-  type Block,
-  type Plan,
 } from '@waxwing/core/planning';
 import { useMemo } from 'react';
 import { itemName } from './tape';

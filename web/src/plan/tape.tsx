@@ -7,11 +7,11 @@ import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dn
 import { CSS } from '@dnd-kit/utilities';
 import { label } from '@waxwing/core/movement';
 import {
-  minuteWords,
-  secondsOf,
   type Block,
+  minuteWords,
   type Plan,
   type PlanItem,
+  secondsOf,
   type Segment,
   type SegmentKind,
 } from '@waxwing/core/planning';

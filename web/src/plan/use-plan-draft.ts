@@ -1,9 +1,8 @@
 /** A plan being changed: every change is shown at once, can be taken back, and is saved. */
-import type { StoredPlan } from '@waxwing/core/formats';
-import type { Plan } from '@waxwing/core/planning';
+import type { Plan, StoredPlan } from '@waxwing/core/planning';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { planQuery, plansQuery } from '../api/queries';
+import { planQuery } from '../api/queries';
 import { bare, keptDraft, PlanSaver, type Saving } from './plan-saver';
 import { changed, undone, type Edited } from './undo';
 
@@ -25,7 +24,7 @@ export function usePlanDraft(stored: StoredPlan): Draft {
     () =>
       new PlanSaver(id, version, setSaving, (saved) => {
         queries.setQueryData(planQuery(id).queryKey, saved);
-        void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+        void queries.invalidateQueries({ queryKey: ['plans'] });
       }),
   );
   const { plan, past } = edited;

@@ -1,9 +1,10 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
-import { awaitsClearance, easeOf, limitsHolding } from '@waxwing/core/coaching';
-import type { Client, ClientRecord, MovementSummary, Studio } from '@waxwing/core/formats';
-import { buildCatalog, substitutes } from '@waxwing/core/ladder';
-import { kitCounts, mayDo } from '@waxwing/core/movement';
+import { type Client, clientOnDay, type Studio } from '@waxwing/core/client';
+import type { ClientRecord } from '@waxwing/core/coaching';
+import { buildCatalog } from '@waxwing/core/ladder';
+import { kitCounts, type MovementSummary } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
+import { replacementFor, standingOf } from '@waxwing/core/progress';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo } from 'react';
@@ -53,48 +54,36 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
     const all = movements.data;
     const byId = new Map(all.map((movement) => [movement.id, movement]));
     const recordOf = new Map(people.map(({ id }, i) => [id, pasts[i] as ClientRecord]));
-    const limits = new Map(people.map((client) => [client.id, limitsHolding(client, today())]));
     const kit = studio.data.kit;
     const counts = kitCounts(kit);
-    const avoid = (id: string) => (recordOf.get(id)?.hurt ?? []).map(({ movementId }) => movementId);
+    const day = today();
+    const suggestClients = people.map((client): SuggestClient => {
+      const record = recordOf.get(client.id);
+      return {
+        id: client.id,
+        name: client.name,
+        standing: standingOf(clientOnDay(client, day), record?.hurt ?? []),
+        sets: record?.sets ?? {},
+        moves: record?.moves ?? [],
+      };
+    });
     return {
       movements: all,
       studio: studio.data,
       clients: people,
       records: recordOf,
-      suggestClients: people.map((client) => ({
-        id: client.id,
-        name: client.name,
-        limits: limits.get(client.id) ?? [],
-        sets: recordOf.get(client.id)?.sets ?? {},
-        avoid: avoid(client.id),
-        moves: recordOf.get(client.id)?.moves ?? [],
-        // Until a clinician has cleared somebody nothing is made harder.
-        ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, today()),
-      })),
+      suggestClients,
       context: {
         find: (id) => byId.get(id),
         knows: (clientId, id) => (recordOf.get(clientId)?.sets[id]?.length ?? 0) > 0,
-        clients: people.map(({ id, name }) => ({ id, name, limits: limits.get(id) ?? [], avoid: avoid(id) })),
+        clients: suggestClients,
         movements: all,
+        ladder: catalog.ladder,
         kit,
         newId: uuidv7,
         instead: (clientId, movementId) => {
-          const from = byId.get(movementId);
-          if (!from) return undefined;
-          const held = limits.get(clientId) ?? [];
-          const hurt = avoid(clientId);
-          const { ranked } = substitutes(catalog, {
-            from: from.id,
-            reason: 'too-hard',
-            limits: held,
-            kit: counts,
-            avoid: hurt,
-          });
-          const [near] = ranked;
-          return near
-            ? byId.get(near.id)
-            : all.find((one) => one.pattern === from.pattern && !hurt.includes(one.id) && mayDo(one, held, counts));
+          const client = suggestClients.find(({ id }) => id === clientId);
+          return client && byId.get(replacementFor(catalog, client.standing, counts, movementId)?.id ?? '');
         },
       },
       planner: worker(),

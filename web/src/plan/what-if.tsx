@@ -1,7 +1,8 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
-import { bodyLoad, estimate, loadsFor, nextSet, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
-import { EFFORTS, label, UNIT_WORDS, weightWords, type Effort } from '@waxwing/core/movement';
-import { capFor, jumpFor, windowFor, type Plan } from '@waxwing/core/planning';
+import { bodyLoad, estimate, loadsFor, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
+import { type Effort, EFFORTS, label, UNIT_WORDS, weightWords } from '@waxwing/core/movement';
+import type { Plan } from '@waxwing/core/planning';
+import { nextStep } from '@waxwing/core/progress';
 import { useState } from 'react';
 import { NumberField } from './fields';
 import type { World } from './use-world';
@@ -53,19 +54,21 @@ function Trial({
   const [at, setAt] = useState(
     loads.findIndex(({ label: one, kg }) => one === lane.load?.label && kg === lane.load.kg),
   );
-  if (!movement) return null;
+  const standing = world.suggestClients.find(({ id }) => id === lane.clientId)?.standing;
+  if (!movement || !standing) return null;
   const load = loads[at] ?? null;
   const left = REPS_LEFT[effort];
-  const next = nextSet({
-    mode: movement.dose.mode,
-    window: windowFor(movement, plan.purpose),
-    amount,
-    effort,
-    load,
-    loads,
+  const next = nextStep({
+    standing,
+    movement,
+    purpose: plan.purpose,
+    kit: world.studio.kit,
+    ladder: world.context.ladder,
+    find: world.context.find,
+    past: world.records.get(lane.clientId)?.sets[movement.id] ?? [],
+    work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null },
     faults: [],
-    jump: jumpFor(movement),
-    capKg: capFor(movement, load?.kg),
+    within: true,
   });
   const reps = movement.dose.mode === 'reps';
   const strength = reps && load?.kg ? estimate(load.kg, amount + left) : null;
@@ -108,7 +111,7 @@ function Trial({
       </div>
       <div>
         <p role="status" className="text-xl font-bold">
-          Next: {next.load?.label ?? 'no weight'}, {next.amount} {UNIT_WORDS[movement.dose.mode]}
+          Next: {next.dose.load?.label ?? 'no weight'}, {next.dose.amount} {UNIT_WORDS[movement.dose.mode]}
         </p>
         <p>{next.why}</p>
         {hands !== null && (

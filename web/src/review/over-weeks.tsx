@@ -1,7 +1,6 @@
 /** What a picture tells better than a line: load and reps of a movement over the weeks, faults session by session, and which kinds of cue work. */
-import type { ClientRecord } from '@waxwing/core/formats';
-import { OUTCOME_SCORE, type Trial } from '@waxwing/core/coaching';
-import { label, UNIT_WORDS, type Movement } from '@waxwing/core/movement';
+import { type ClientRecord, OUTCOME_SCORE, type Trial } from '@waxwing/core/coaching';
+import { label, type Movement, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   BarController,
   BarElement,
@@ -34,20 +33,12 @@ Chart.register(
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((total, n) => total + n, 0);
 
-export function OverWeeks({
-  record,
-  clientId,
-  movements,
-}: {
-  record: ClientRecord;
-  clientId: string;
-  movements: readonly Movement[];
-}) {
+export function OverWeeks({ record, movements }: { record: ClientRecord; movements: readonly Movement[] }) {
   // Two sessions make a line.
   const drawable = movements.filter(({ id }) => (record.sets[id]?.length ?? 0) > 1);
   const [chosen, choose] = useState('');
   const movement = drawable.find(({ id }) => id === chosen) ?? drawable[0];
-  const own = record.trials.filter((trial) => trial.clientId === clientId);
+  const own = record.trials;
   if (!movement && record.faultLoads.length < 2 && own.length === 0) return null;
   return (
     <section aria-label="Over the weeks" className="mt-8">

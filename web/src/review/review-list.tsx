@@ -1,15 +1,17 @@
 /** Sessions that are done, latest first. */
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { sessionsQuery } from '../api/queries';
+import { More } from '../shell/more';
 import { Await, Empty } from '../shell/states';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
 
 export function ReviewList() {
+  const query = useInfiniteQuery({ ...sessionsQuery({ status: 'finished' }), staleTime: 0 });
   return (
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <h1 className="mb-6">Review</h1>
-      <Await query={useQuery({ ...sessionsQuery({ status: 'finished' }), staleTime: 0 })} what="the sessions">
+      <Await query={query} what="the sessions">
         {(sessions) =>
           sessions.length === 0 ? (
             <Empty title="No finished sessions yet">
@@ -42,6 +44,7 @@ export function ReviewList() {
           )
         }
       </Await>
+      <More query={query} what="sessions" />
     </div>
   );
 }

@@ -1,19 +1,28 @@
 /** One session after it: what was done, what was seen and what fixed it, pain, and what is next and why. */
-import type { ClientRecord, SessionView } from '@waxwing/core/formats';
-import { PAIN_ADVICE, type Outcome } from '@waxwing/core/coaching';
-import { readiness, signWords } from '@waxwing/core/ladder';
+import { type ClientOnDay, PAIN_ADVICE, painPlace } from '@waxwing/core/client';
+import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
+import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
 import { inWords, label, type Movement } from '@waxwing/core/movement';
-import { movesOf, stepsOf, totalsOf, type Entry, type Lane, type SetRecord } from '@waxwing/core/session';
+import {
+  type Entry,
+  type Lane,
+  movesOf,
+  type SessionView,
+  type SetRecord,
+  stepsOf,
+  totalsOf,
+} from '@waxwing/core/session';
+import { nextTimeWords, standingOf } from '@waxwing/core/progress';
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, useEffect, useState } from 'react';
+import { lazy, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { movementQuery, recordQuery, studioQuery } from '../api/queries';
+import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { Log } from '../floor/log-sheet';
-import { outboxState, subscribeOutbox } from '../floor/outbox';
+import { queueState, subscribeQueue } from '../floor/tap-queue';
 import { useSession, type LiveSession } from '../floor/use-session';
-import { Sheet } from '../shell/sheet';
+import { Dialog } from '../shell/dialog';
 import { Failed, Loading } from '../shell/states';
-import { dayWords, minutesBetween, timeWords } from '../words/dates';
+import { dayWords, minutesBetween, timeWords, today } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
 
 /** Charts come in a chunk of their own. */
@@ -74,13 +83,14 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
   const ids = [...new Set([...done, ...planned])];
   const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
   const { data: record } = useQuery({ ...recordQuery(lane.clientId), staleTime: 0 });
+  const { data: onDay } = useQuery(clientOnDayQuery(lane.clientId, today()));
   const { data: studio } = useQuery(studioQuery);
   const [correcting, correct] = useState(false);
   // The record is the server's: it is asked again once this device has nothing left to send.
   useEffect(
     () =>
-      subscribeOutbox(() => {
-        if (outboxState().waiting === 0)
+      subscribeQueue(() => {
+        if (queueState().waiting === 0)
           void queries.invalidateQueries({ queryKey: recordQuery(lane.clientId).queryKey });
       }),
     [queries, lane.clientId],
@@ -104,9 +114,9 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
             Put the record right<span className="sr-only"> of {client.name}</span>
           </button>
           {correcting && (
-            <Sheet title={`Record of ${client.name}`} onClose={() => correct(false)}>
+            <Dialog title={`Record of ${client.name}`} onClose={() => correct(false)}>
               <Log live={live} client={client} kitOf={(id) => find(id)?.movement.kit} kit={studio?.kit ?? []} />
-            </Sheet>
+            </Dialog>
           )}
         </Part>
         <div className="space-y-8">
@@ -117,17 +127,11 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
           <Part title="Next time">
-            <NextTime ids={done} lane={lane} find={find} record={record} />
+            {record && onDay && <NextTime ids={done} lane={lane} find={find} record={record} client={onDay} />}
           </Part>
         </div>
       </div>
-      {record && (
-        <OverWeeks
-          record={record}
-          clientId={lane.clientId}
-          movements={done.flatMap((id) => find(id)?.movement ?? [])}
-        />
-      )}
+      {record && <OverWeeks record={record} movements={done.flatMap((id) => find(id)?.movement ?? [])} />}
     </section>
   );
 }
@@ -305,7 +309,7 @@ function Pains({ lane }: { lane: Lane }) {
         {lane.pains.map((pain) => (
           <li key={pain.id} className="py-2">
             <p className="text-error text-lg font-semibold">
-              {label(pain.quality)} at the {inWords(pain.region)}
+              {label(pain.quality)} at the {painPlace(pain)}
               {pain.movementId && ` in ${inWords(pain.movementId)}`}
             </p>
             <p className="text-sm">{PAIN_ADVICE[pain.quality]}</p>
@@ -316,53 +320,48 @@ function Pains({ lane }: { lane: Lane }) {
   );
 }
 
-interface NextTimeProps {
+/** For each movement what comes next, by the same policy as plan and floor. */
+function NextTime({
+  ids,
+  lane,
+  find,
+  record,
+  client,
+}: {
   ids: readonly string[];
   lane: Lane;
-  find: (id: string) =>
-    | {
-        movement: Movement;
-        harder: { to: string; name: string; readyWhen?: Parameters<typeof readiness>[0] | undefined }[];
-      }
-    | undefined;
-  record: ClientRecord | undefined;
-}
-
-/** For each movement: up when its sign is met and nothing speaks against it, else stay, with the reason. */
-function NextTime({ ids, lane, find, record }: NextTimeProps) {
+  find: (id: string) => MovementPage | undefined;
+  record: ClientRecord;
+  client: ClientOnDay;
+}) {
+  const { data: movements } = useQuery(movementsQuery);
+  const { data: studio } = useQuery(studioQuery);
+  const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
+  if (!movements || !studio) return <Loading what="the movements" />;
+  const standing = standingOf(client, record.hurt, lane.pains);
   const lines = ids.flatMap((id) => {
-    const page = find(id);
-    const entries = lane.entries.filter((entry) => entry.movementId === id && entry.sets.length > 0);
-    if (!page || entries.length === 0) return [];
-    return [{ id, name: page.movement.name, text: proposal(page, entries, lane, record) }];
+    const movement = movements.find((one) => one.id === id);
+    if (!movement || !lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0)) return [];
+    const words = nextTimeWords({
+      standing,
+      movement,
+      purpose: 'strength',
+      kit: studio.kit,
+      ladder: catalog.ladder,
+      find: (other) => movements.find((one) => one.id === other),
+      past: record.sets[id] ?? [],
+      faultOf: (movementId, faultId) => find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
+    });
+    return [{ id, name: movement.name, words }];
   });
   if (lines.length === 0) return <p className="quiet py-2">Nothing was done that could be built on.</p>;
   return (
     <ul className="ruled">
-      {lines.map(({ id, name, text }) => (
+      {lines.map(({ id, name, words }) => (
         <li key={id} className="py-2">
-          <span className="font-semibold">{name}</span>: {text}
+          <span className="font-semibold">{name}</span>: {words}
         </li>
       ))}
     </ul>
   );
-}
-
-function proposal(
-  page: NonNullable<ReturnType<NextTimeProps['find']>>,
-  entries: readonly Entry[],
-  lane: Lane,
-  record: ClientRecord | undefined,
-): string {
-  const { movement, harder } = page;
-  if (lane.pains.some((pain) => pain.movementId === movement.id)) return 'ask about the pain first; nothing goes up.';
-  const open = movement.faults.find(
-    (fault) => fault.severity !== 'polish' && entries.at(-1)?.faults.some((f) => f.open && f.faultId === fault.id),
-  );
-  if (open) return `stay, and solve “${open.name.toLowerCase()}” first.`;
-  const step = harder.find((h) => h.readyWhen);
-  if (!step?.readyWhen) return 'stay at this rung.';
-  const { ready, met, needed } = readiness(step.readyWhen, record?.sets[movement.id] ?? []);
-  if (ready) return `ready for ${step.name}.`;
-  return `stay; ${met} of ${needed} sessions towards ${step.name} (${signWords(step.readyWhen)}).`;
 }

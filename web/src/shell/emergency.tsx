@@ -1,11 +1,11 @@
 /** The emergency card: what this studio does and whom to call, one tap away on every screen. */
-import { EMERGENCY_ADVICE } from '@waxwing/core/coaching';
+import { EMERGENCY_ADVICE } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
 import { Phone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { studioQuery } from '../api/queries';
-import { Sheet } from './sheet';
+import { Dialog } from './dialog';
 import { useKeys } from './use-keys';
 
 export function Emergency() {
@@ -25,7 +25,7 @@ export function Emergency() {
         <span className="max-sm:sr-only">Emergency</span>
       </button>
       {open && (
-        <Sheet title="Emergency" onClose={close}>
+        <Dialog title="Emergency" onClose={close}>
           <p className="alarm mb-4 p-4 text-2xl font-bold">{EMERGENCY_ADVICE}</p>
           {studio?.emergencyPhone && (
             <p className="mb-4">
@@ -48,7 +48,7 @@ export function Emergency() {
               .
             </p>
           )}
-        </Sheet>
+        </Dialog>
       )}
     </>
   );

@@ -2,7 +2,8 @@
 import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigation } from 'react-router';
-import { flushOutbox } from '../floor/outbox';
+import { forgetErased } from '../floor/forget';
+import { flushTaps } from '../floor/tap-queue';
 import { Emergency } from './emergency';
 import { NewVersion } from './new-version';
 import { Loading } from './states';
@@ -20,7 +21,8 @@ const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
 export function Shell() {
   const navigation = useNavigation();
   // Taps that an earlier visit could not send go out wherever the trainer comes back to.
-  useEffect(() => void flushOutbox(), []);
+  // What was deleted meanwhile goes first.
+  useEffect(() => void forgetErased().then(flushTaps), []);
   return (
     <div className="flex h-full flex-col-reverse sm:flex-row">
       <a href="#main" className="btn btn-primary sr-only focus:not-sr-only focus:absolute focus:z-50">

@@ -1,5 +1,6 @@
 /** Light, dim or high contrast: as the machine prefers, until the trainer chooses. The choice stays on this device. */
 import { useSyncExternalStore } from 'react';
+import { keepHere, keptHere } from './kept';
 
 export const THEMES = {
   auto: 'As this device',
@@ -13,7 +14,7 @@ const KEY = 'waxwing-theme';
 const listeners = new Set<() => void>();
 
 function read(): Theme {
-  const stored = localStorage.getItem(KEY);
+  const stored = keptHere(KEY);
   return stored !== null && stored in THEMES ? (stored as Theme) : 'auto';
 }
 
@@ -25,7 +26,7 @@ function apply(theme: Theme): void {
 apply(read());
 
 export function chooseTheme(theme: Theme): void {
-  localStorage.setItem(KEY, theme);
+  keepHere(KEY, theme);
   apply(theme);
   for (const listener of listeners) listener();
 }

@@ -1,5 +1,5 @@
 /** The studio: its name, its kit, and how the screen looks on this device. */
-import type { Studio } from '@waxwing/core/formats';
+import type { Studio } from '@waxwing/core/client';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';

@@ -1,5 +1,5 @@
 /** The focus of a cue: an arrow into a body, out of it, or a frame for a picture. */
-import { FOCUS_WORDS, type Focus } from '@waxwing/core/movement';
+import { type Focus, FOCUS_WORDS } from '@waxwing/core/movement';
 
 const SHAPES: Readonly<Record<Focus, string>> = {
   inward: 'M1 8 H8 M5 5 L8 8 L5 11 M15 1 V15',

@@ -1,5 +1,5 @@
 /** Severity by shape as well as by colour: a barred block for stop, a full diamond for fix, an open ring for polish. */
-import { SEVERITY_WORDS, type Severity } from '@waxwing/core/movement';
+import { type Severity, SEVERITY_WORDS } from '@waxwing/core/movement';
 
 export function SeverityMark({ severity, size = 20 }: { severity: Severity; size?: number }) {
   const shape = {

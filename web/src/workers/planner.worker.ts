@@ -1,12 +1,12 @@
 /** Suggesting and ordering sessions, off the page's own thread: the page stays quick whatever the search takes. */
-import type { MovementSummary } from '@waxwing/core/formats';
+import type { MovementSummary } from '@waxwing/core/movement';
 import {
   orderPlan,
-  suggestSession,
   type Plan,
   type Reordered,
-  type SuggestRequest,
   type Suggestion,
+  type SuggestRequest,
+  suggestSession,
 } from '@waxwing/core/planning';
 import { expose } from 'comlink';
 import { v7 as uuidv7 } from 'uuid';

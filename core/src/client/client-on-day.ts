@@ -1,0 +1,47 @@
+/**
+ * A client as they are on one day: all that a session and a plan need to know, and nothing else.
+ * No health note, no address, no answers to questions: this is what a device may keep.
+ */
+import type { RuleChoices } from '../movement/house-rules.js';
+import type { KitPiece } from '../movement/kit.js';
+import type { Limit } from '../movement/limits.js';
+import type { Client } from './client.js';
+import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
+
+export interface ClientOnDay {
+  id: string;
+  name: string;
+  unit: 'kg' | 'lb';
+  /** Every limit that holds on that day, what its check closes included. */
+  limits: readonly Limit[];
+  /** Why nothing goes up on that day, in words; null when it may. */
+  ease: string | null;
+  kit: readonly KitPiece[];
+  houseRules: RuleChoices;
+  mayTouch: boolean;
+  mayFilm: boolean;
+}
+
+/** Consent counts from its day on. */
+const consented = (on: string | null, day: string): boolean => on !== null && on <= day;
+
+/** @param day YYYY-MM-DD, in the zone of the studio */
+export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
+  id: client.id,
+  name: client.name,
+  unit: client.unit,
+  limits: limitsHolding(client, day),
+  // Until somebody qualified has cleared a client nothing is made harder.
+  ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, day),
+  kit: client.kit,
+  houseRules: client.houseRules,
+  mayTouch: consented(client.touchConsentOn, day),
+  mayFilm: consented(client.filmConsentOn, day),
+});
+
+/** The same for a device to keep: what is limited, and not why. */
+export const withoutReasons = (client: ClientOnDay): ClientOnDay => ({
+  ...client,
+  limits: client.limits.map((limit) => ({ ...limit, reason: 'a recorded limit' })),
+  ease: client.ease === null ? null : 'an easy day',
+});

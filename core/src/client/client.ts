@@ -1,0 +1,60 @@
+/** A client: who they are, their limits, their kit and what they agreed to. */
+import type { RuleChoices } from '../movement/house-rules.js';
+import type { KitPiece } from '../movement/kit.js';
+import type { Limit } from '../movement/limits.js';
+import type { Benchmark, ReadinessCheck, TodayCheck } from './screening.js';
+
+export interface Client {
+  id: string;
+  version: number;
+  name: string;
+  about: string;
+  goal: string;
+  /** Private: only ever sent with this one client, never in a list. */
+  healthNote: string;
+  /** Day on which the client agreed to be touched for correction (YYYY-MM-DD). */
+  touchConsentOn: string | null;
+  /** Day on which the client agreed to be filmed (YYYY-MM-DD). */
+  filmConsentOn: string | null;
+  /** Where sheets are sent; empty for nowhere. */
+  email: string;
+  /** The trainer's notes that are not about health. */
+  note: string;
+  /** Whole years of training so far; null when not noted. */
+  trainingYears: number | null;
+  /** Kilograms; null when not noted. */
+  bodyKg: number | null;
+  /** The unit in which weights are read. */
+  unit: 'kg' | 'lb';
+  /** Questions asked before the first session; null until they were. */
+  readiness: ReadinessCheck | null;
+  /** The latest check before a session; it holds for its own day only. */
+  today: TodayCheck | null;
+  benchmarks: Benchmark[];
+  limits: Limit[];
+  kit: KitPiece[];
+  /** Where this client's schools differ from the studio's. */
+  houseRules: RuleChoices;
+}
+
+export type ClientSummary = Pick<Client, 'id' | 'name' | 'about' | 'goal'> & { limits: number };
+
+/** What a client has before anybody said anything. */
+export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
+  about: '',
+  goal: '',
+  healthNote: '',
+  touchConsentOn: null,
+  filmConsentOn: null,
+  email: '',
+  note: '',
+  trainingYears: null,
+  bodyKg: null,
+  unit: 'kg',
+  readiness: null,
+  today: null,
+  benchmarks: [],
+  limits: [],
+  kit: [],
+  houseRules: {},
+};

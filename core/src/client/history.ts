@@ -1,0 +1,54 @@
+/** What is known of a client's past: sets by movement, rungs that were moved, how often faults show. Plain facts, without a judgement. */
+import type { Effort } from '../movement/vocabulary.js';
+
+/** One recorded set of a movement. `amount` is reps or seconds on the weaker side. */
+export interface DoneSet {
+  amount: number;
+  effort: Effort | null;
+  /** No fault of severity stop or fix was open at it. */
+  clean: boolean;
+  /** Load used, if any. */
+  kg?: number | null;
+  /** The faults of severity stop or fix that were open at it; left out where there were none. */
+  faults?: readonly string[];
+}
+
+/** The sets of one movement in one session. */
+export interface PastSession {
+  at: string;
+  sets: readonly DoneSet[];
+}
+
+/** The latest of some sessions, which may come in any order. */
+export const latest = (history: readonly PastSession[]): PastSession | undefined =>
+  history.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+
+/** Over how many sets of a movement how often each of its faults was seen. */
+export interface FaultTally {
+  sets: number;
+  /** By fault; one that was never seen is not in it. */
+  seen: Record<string, number>;
+}
+
+/** A line that was gone on with as another movement. */
+export interface Move {
+  from: string;
+  to: string;
+  why: string | null;
+  /** When the other one was begun. */
+  at: string;
+}
+
+/** How much was to be corrected in one session. */
+export interface FaultLoad {
+  at: string;
+  sets: number;
+  /** Times that a fault was marked. */
+  faults: number;
+}
+
+/** A movement in which sharp pain was reported and that was not done since, with the day. */
+export interface Hurt {
+  movementId: string;
+  at: string;
+}

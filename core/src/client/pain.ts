@@ -1,0 +1,56 @@
+/** Pain reported in a session closes what it must for the rest of it. Usual caution only; what it is, a clinician says. */
+import type { Limit } from '../movement/limits.js';
+import { inWords } from '../movement/words.js';
+import type { Demand, Region } from '../movement/vocabulary.js';
+
+export const PAIN_QUALITIES = ['sharp', 'dull'] as const;
+export type PainQuality = (typeof PAIN_QUALITIES)[number];
+
+export const BODY_SIDES = ['left', 'right', 'middle'] as const;
+export type BodySide = (typeof BODY_SIDES)[number];
+
+export interface Pain {
+  region: Region;
+  quality: PainQuality;
+  /** Where it was said. */
+  side?: BodySide | undefined;
+}
+
+/** `left knee`, `lower back`. */
+export const painPlace = ({ region, side }: Pick<Pain, 'region' | 'side'>): string =>
+  side === undefined || side === 'middle' ? inWords(region) : `${side} ${inWords(region)}`;
+
+/** Which demands a painful region must not meet. A usual caution, not a diagnosis. */
+export const REGION_DEMANDS: Readonly<Record<Region, readonly Demand[]>> = {
+  neck: ['neck-load', 'overhead'],
+  shoulder: ['overhead', 'loaded-shoulder', 'weight-on-wrist'],
+  elbow: ['loaded-shoulder', 'hard-grip', 'weight-on-wrist'],
+  wrist: ['weight-on-wrist', 'hard-grip'],
+  'upper-back': ['loaded-spine-bend', 'overhead'],
+  'low-back': ['loaded-spine-bend', 'long-lever-trunk', 'impact'],
+  hip: ['deep-knee-bend', 'single-leg-balance', 'impact'],
+  knee: ['deep-knee-bend', 'weight-on-knees', 'impact', 'single-leg-balance'],
+  ankle: ['impact', 'single-leg-balance', 'toes-bent-under-load'],
+  foot: ['impact', 'toes-bent-under-load', 'single-leg-balance'],
+};
+
+/** Sharp pain allows nothing on the region's demands, dull pain a trace. */
+export const limitsFromPain = (pains: readonly Pain[]): Limit[] =>
+  pains.flatMap(({ region, quality, side }) =>
+    REGION_DEMANDS[region].map((demand) => ({
+      demand,
+      allowed: quality === 'sharp' ? 0 : 1,
+      reason: `${quality} pain at the ${painPlace({ region, side })} today`,
+    })),
+  );
+
+/** What to tell the client and do, by quality. */
+export const PAIN_ADVICE: Readonly<Record<PainQuality, string>> = {
+  sharp:
+    'Stop this movement and do not go back to it today. Advise the client to have it looked at by a qualified clinician.',
+  dull: 'Ease off: take a movement that does not hurt. If it stays or grows, stop, and advise a qualified clinician.',
+};
+
+/** Signs that end the whole session. */
+export const EMERGENCY_ADVICE =
+  'Chest pain, faintness, or short of breath at rest: stop everything and follow your emergency plan.';

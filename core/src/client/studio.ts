@@ -1,0 +1,41 @@
+/** The studio: its name, its trainer, its kit and its rules. */
+import type { RuleChoices } from '../movement/house-rules.js';
+import type { KitPiece } from '../movement/kit.js';
+
+export interface Studio {
+  version: number;
+  name: string;
+  trainer: string;
+  kit: KitPiece[];
+  houseRules: RuleChoices;
+  /** What is done here in an emergency, in the studio's own words, and whom to call. */
+  emergencyText: string;
+  emergencyPhone: string;
+  clients: number;
+  movements: number;
+}
+
+/** Something that lies on the disk and cannot be read. */
+export interface Damaged {
+  what: 'client' | 'plan' | 'movement' | 'studio' | 'session' | 'event';
+  id: string;
+  name: string;
+}
+
+/** A copy of the whole studio in its data folder. */
+export interface KeptBackup {
+  file: string;
+  /** ISO. */
+  madeAt: string;
+  bytes: number;
+}
+
+/** How the studio's data is kept. */
+export interface Keeping {
+  freeBytes: number;
+  /** The disk has little room left. */
+  low: boolean;
+  /** Latest first. */
+  backups: KeptBackup[];
+  damaged: Damaged[];
+}

@@ -1,0 +1,15 @@
+/** What all sessions so far teach about one client. */
+import type { FaultLoad, FaultTally, Hurt, Move, PastSession } from '../client/history.js';
+import type { Evidence } from './evidence.js';
+
+export interface ClientRecord extends Evidence {
+  /** Sessions by movement, earliest first. */
+  sets: Record<string, PastSession[]>;
+  /** By movement. */
+  faults: Record<string, FaultTally>;
+  hurt: Hurt[];
+  /** Swaps of a line, earliest first: the rung that somebody went to. */
+  moves: Move[];
+  /** Session by session, earliest first: sets done and faults seen. */
+  faultLoads: FaultLoad[];
+}

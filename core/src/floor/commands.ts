@@ -1,0 +1,143 @@
+/** What the taps of the floor mean, as drafts of events. Nothing is recorded here. */
+import type { BodySide, PainQuality } from '../client/pain.js';
+import type { Load } from '../dosage/loads.js';
+import type { Region } from '../movement/vocabulary.js';
+import { progressOf } from '../session/progress.js';
+import type { RunStep } from '../session/run.js';
+import { draft, type Draft, type NewId } from './draft.js';
+import { entryOf, movementOf, type JustDone, type LaneView } from './lane-view.js';
+import { doseFor, isStepOpen, type Proposal } from './next.js';
+
+/** The stay at the movement in hand, begun with the first thing that is recorded of it. @throws Error when no movement is in hand */
+function stayOf({ entry, movement, step }: LaneView, newId: NewId): { entryId: string; drafts: Draft[] } {
+  if (entry) return { entryId: entry.id, drafts: [] };
+  if (!movement) throw new Error('no movement is in hand');
+  const entryId = newId();
+  const started = draft(entryId, 'movement-started', {
+    movementId: movement.id,
+    why: null,
+    ...(step ? { itemId: step.itemId } : {}),
+  });
+  return { entryId, drafts: [started] };
+}
+
+/** Something that is recorded of the stay in hand. */
+export function atStay(view: LaneView, newId: NewId, of: (entryId: string) => readonly Draft[]): Draft[] {
+  const { entryId, drafts } = stayOf(view, newId);
+  return [...drafts, ...of(entryId)];
+}
+
+/** Puts a movement in after the one in hand, and goes to it. */
+export function begin(view: LaneView, movementId: string, why: string | null, newId: NewId): Draft[] {
+  const movement = movementOf(view, movementId);
+  if (!movement) return [];
+  const itemId = newId();
+  return [
+    draft(newId(), 'item-added', { itemId, afterId: view.step?.itemId ?? null, lane: doseFor(view, movement) }),
+    draft(newId(), 'gone-to', { itemId, set: 1 }),
+    draft(newId(), 'movement-started', { movementId, why, itemId }),
+  ];
+}
+
+/** Goes on with another movement in the place of the one in hand, at this client's own dose of it. */
+export const swapTo = (view: LaneView, movementId: string, why: string, newId: NewId): Draft[] =>
+  view.step ? inPlaceOf(view, view.step.itemId, movementId, why, newId) : begin(view, movementId, why, newId);
+
+function inPlaceOf(view: LaneView, itemId: string, movementId: string, why: string, newId: NewId): Draft[] {
+  const movement = movementOf(view, movementId);
+  if (!movement) return [];
+  const { amount, load, tempo } = doseFor(view, movement);
+  return [
+    draft(newId(), 'movement-started', { movementId, why, itemId }),
+    draft(newId(), 'dose-changed', { itemId, amount, load, tempo }),
+  ];
+}
+
+/** Goes on with another movement in the place of the one that hurt. */
+export function afterPain(view: LaneView, movementId: string, newId: NewId): Draft[] {
+  const itemId = view.lane.entries.findLast((entry) => entry.movementId === view.alarm?.movementId)?.itemId ?? null;
+  if (itemId === null) return begin(view, movementId, 'pain', newId);
+  const next = view.steps.find((step) => step.itemId === itemId && step.state === 'skipped');
+  return [
+    ...inPlaceOf(view, itemId, movementId, 'pain', newId),
+    ...(next ? [draft(newId(), 'gone-to', { itemId, set: next.set })] : []),
+  ];
+}
+
+export const goTo = ({ itemId, set }: Pick<RunStep, 'itemId' | 'set'>, newId: NewId): Draft[] => [
+  draft(newId(), 'gone-to', { itemId, set }),
+];
+
+export const skip = ({ itemId, set }: Pick<RunStep, 'itemId' | 'set'>, newId: NewId): Draft[] => [
+  draft(newId(), 'step-skipped', { itemId, set }),
+];
+
+/**
+ * Logs the set in hand: the side that is next.
+ * @param despite why it should not have been done, where the trainer chose to do it all the same
+ */
+export function logSet(view: LaneView, amount: number, load: Load | null, newId: NewId, despite?: string): Draft[] {
+  const { movement, entry } = view;
+  if (!movement || (view.closed && !despite)) return [];
+  const side = entry ? progressOf(entry, movement.sides).side : movement.sides === 'each' ? 'left' : 'both';
+  return atStay(view, newId, (entryId) => [
+    draft(newId(), 'set-done', {
+      entryId,
+      side,
+      amount,
+      kg: load?.kg ?? null,
+      loadLabel: load?.label ?? null,
+      ...(despite ? { despite } : {}),
+    }),
+  ]);
+}
+
+/**
+ * Logs the turns of a block that are over, up to one: the seconds worked, or the reps that were planned, with the planned load.
+ * Turns of what is closed are left out: nobody says that they were done.
+ */
+export function logTurns(view: LaneView, turns: readonly RunStep[], work: number, newId: NewId): Draft[] {
+  const begun = new Map<string, string>();
+  return turns
+    .filter((step) => isStepOpen(view, step))
+    .flatMap((step) => {
+      const { itemId, lane } = step;
+      const entry = entryOf(view.lane, step);
+      const known = entry?.id ?? begun.get(itemId);
+      const first = !begun.has(itemId);
+      const entryId = known ?? newId();
+      begun.set(itemId, entryId);
+      const movement = movementOf(view, lane.movementId);
+      const each = movement?.sides === 'each';
+      // One side may have been logged by hand already.
+      const half = first && each && entry && progressOf(entry, 'each').side === 'right';
+      const sides = half ? (['right'] as const) : each ? (['left', 'right'] as const) : (['both'] as const);
+      const amount = movement?.dose.mode === 'time' ? Math.round(work / (each ? 2 : 1)) : lane.amount;
+      const numbers = { amount, kg: lane.load?.kg ?? null, loadLabel: lane.load?.label ?? null };
+      return [
+        ...(known ? [] : [draft(entryId, 'movement-started', { movementId: lane.movementId, why: null, itemId })]),
+        ...sides.map((side) => draft(newId(), 'set-done', { entryId, side, ...numbers })),
+      ];
+    });
+}
+
+/** Takes a proposal: from now on this line is done so. A rung is taken by `swapTo`. */
+export const takeProposal = ({ step }: LaneView, { dose }: Proposal, newId: NewId): Draft[] =>
+  step ? [draft(newId(), 'dose-changed', { itemId: step.itemId, ...dose })] : [];
+
+/** A fault of the movement in hand, or of the set just done when that is what was watched. */
+export const seeFault = (view: LaneView, faultId: string, of: JustDone | null, newId: NewId): Draft[] =>
+  of
+    ? [draft(newId(), 'fault-seen', { entryId: of.entry.id, faultId, setId: of.set.id })]
+    : atStay(view, newId, (entryId) => [draft(newId(), 'fault-seen', { entryId, faultId })]);
+
+/** Pain, in the movement in hand, even when nothing else was recorded of it yet. */
+export function reportPain(
+  view: LaneView,
+  pain: { region: Region; quality: PainQuality; side?: BodySide },
+  newId: NewId,
+): Draft[] {
+  return view.movement
+    ? atStay(view, newId, (entryId) => [draft(newId(), 'pain-reported', { entryId, ...pain })])
+    : [draft(newId(), 'pain-reported', { entryId: null, ...pain })];
+}

@@ -1,0 +1,89 @@
+/** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
+import { setSeconds } from '../dosage/tempo.js';
+import { restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
+import { elapsedOf, timerAt, type Timer } from '../session/timer.js';
+import type { LaneView } from './lane-view.js';
+import { doseNow } from './next.js';
+
+export type LanePhase = 'work' | 'paused' | 'rest' | 'ready' | 'idle';
+
+export interface LaneTime {
+  phase: LanePhase;
+  /** The large words of the clock. */
+  words: string;
+  /** Seconds left of work or rest, at least 0. */
+  left: number;
+  /** What a rep is at, where a tempo is beaten. */
+  beat: string | null;
+}
+
+/** The timer of the movement in hand that has not ended; one of a movement that was left is over. */
+export const timerOf = ({ lane, entry }: LaneView): Timer | undefined => {
+  const timer = lane.timers.at(-1);
+  return timer?.stoppedAt === null && timer.entryId === entry?.id ? timer : undefined;
+};
+
+const BEAT_WORDS = { lower: 'lower', hold: 'hold', rise: 'rise', top: 'hold' } as const;
+
+export function laneTime(view: LaneView, now: number): LaneTime {
+  const timer = timerOf(view);
+  if (timer) {
+    const { left, running, elapsed } = timerAt(timer, now);
+    const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
+    if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
+    const at = dose && tempoAt(dose.tempo, elapsed);
+    return {
+      phase: running ? 'work' : 'paused',
+      words: at ? `Rep ${at.rep}` : clockWords(left),
+      left: Math.max(0, Math.ceil(left / 1000)),
+      beat: at ? `${BEAT_WORDS[at.phase]} ${at.second}` : null,
+    };
+  }
+  const { rest } = view;
+  if (!rest) return { phase: 'idle', words: '', left: 0, beat: null };
+  const left = rest.seconds * 1000 - (now - Date.parse(rest.from));
+  // Long after a rest its length tells nothing any more.
+  if (left < -LONG_MS) return { phase: 'idle', words: '', left: 0, beat: null };
+  return {
+    phase: left > 0 ? 'rest' : 'ready',
+    words: clockWords(left),
+    left: Math.max(0, Math.ceil(left / 1000)),
+    beat: null,
+  };
+}
+
+const LONG_MS = 10 * 60_000;
+
+/** `1:05`, `-0:07` for what is over. Time left is counted so that a whole second shows until it is gone. */
+export function clockWords(milliseconds: number): string {
+  const seconds = Math.ceil(milliseconds / 1000);
+  const whole = Math.abs(seconds);
+  return `${seconds < 0 ? '-' : ''}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}
+
+export interface Sounds {
+  signals: Signal[];
+  /** Milliseconds of the floor's clock from which they are reckoned. */
+  start: number;
+}
+
+/** What a lane has to sound from now on; null where nothing runs. */
+export function soundsOf(view: LaneView, now: number): Sounds | null {
+  const timer = timerOf(view);
+  if (timer) {
+    if (!timerAt(timer, now).running) return null;
+    const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
+    const signals = dose ? tempoSignals(dose.tempo, dose.amount) : signalsOf(timer);
+    return { signals, start: now - elapsedOf(timer, now) };
+  }
+  const { rest } = view;
+  return rest && { signals: restSignals(rest.seconds), start: Date.parse(rest.from) };
+}
+
+/** Whole seconds that a timer for the set in hand is set to: the hold itself, or the reps at their tempo on one side. */
+export function timerSeconds(view: LaneView): number {
+  const dose = doseNow(view);
+  const { movement } = view;
+  if (!dose || !movement) return 1;
+  return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount));
+}

@@ -1,0 +1,164 @@
+/** Everything that the floor knows of one client now: where they are, how they stand, what is in hand and what is closed. */
+import type { ClientOnDay } from '../client/client-on-day.js';
+import type { Studio } from '../client/studio.js';
+import type { ClientRecord } from '../coaching/client-record.js';
+import type { Catalog } from '../ladder/substitutes.js';
+import type { MovementPage } from '../ladder/page.js';
+import { tagsInForce, underRules, type HouseRule } from '../movement/house-rules.js';
+import { kitCounts } from '../movement/kit.js';
+import type { Movement } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary.js';
+import type { KitItem } from '../movement/vocabulary.js';
+import { fitNow, isOpen, type FitNow } from '../progress/fit.js';
+import { replacementFor } from '../progress/replacement.js';
+import { standingOf, type Standing } from '../progress/standing.js';
+import { currentEntry, latestSet, type Entry, type Lane, type SetRecord } from '../session/fold.js';
+import { isPending, stepNow, stepsOf, type Programme, type RunStep } from '../session/run.js';
+import { atClock, type ClockTurn } from './clock-turn.js';
+import { restOf, type Rest } from './rest.js';
+
+/** What a lane is computed from. */
+export interface LaneParts {
+  lane: Lane;
+  client: ClientOnDay;
+  record: ClientRecord;
+  studio: Studio;
+  rules: readonly HouseRule[];
+  movements: readonly MovementSummary[];
+  catalog: Catalog;
+  programme: Programme | null;
+  /** The clock that everybody of a block goes by, and the turn it is at. */
+  clock: ClockTurn | null;
+  /** Whole movements, as far as they are here. */
+  pageOf: (movementId: string) => MovementPage | undefined;
+}
+
+/** Why the movement in hand must not be done now, and what there is instead. */
+export interface Closed {
+  fit: FitNow;
+  instead: { id: string; name: string } | null;
+}
+
+/** The set that was logged last, whatever is on the screen by now. */
+export interface JustDone {
+  entry: Entry;
+  set: SetRecord;
+  movement: MovementSummary | undefined;
+  page: MovementPage | undefined;
+}
+
+export interface LaneView extends Omit<LaneParts, 'rules' | 'clock'> {
+  standing: Standing;
+  kit: ReadonlyMap<KitItem, number>;
+  steps: readonly RunStep[];
+  /** The set in hand. */
+  step: RunStep | undefined;
+  /** The clock has no place for this client in this turn. */
+  waits: boolean;
+  /** The movement in hand, in short and whole. */
+  movement: MovementSummary | undefined;
+  page: MovementPage | undefined;
+  /** The stay at it, once something was recorded of it. */
+  entry: Entry | undefined;
+  /** The movement in hand is closed now; null when it is not. */
+  closed: Closed | null;
+  /** Sharp pain that nothing was done about yet; null when there is none. */
+  alarm: Lane['pains'][number] | null;
+  justDone: JustDone | null;
+  /** The rest after the latest set; null while a side or a set is under way. */
+  rest: Rest | null;
+}
+
+/** The lane of one client. */
+export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
+  const { lane, client, record, studio, movements, catalog, programme, pageOf } = parts;
+  const find = (id: string) => movements.find((movement) => movement.id === id) ?? summaryOf(pageOf(id));
+  const standing = standingOf(client, record.hurt, lane.pains);
+  const kit = kitCounts(studio.kit);
+  const steps = atClock(stepsOf(programme, lane, find), clock);
+  const step = stepNow(steps);
+  const last = currentEntry(lane);
+  const alone = steps.length === 0 && last && !standing.hurtNow.includes(last.movementId) ? last : undefined;
+  const movementId = step?.lane.movementId ?? alone?.movementId;
+  const movement = movementId === undefined ? undefined : find(movementId);
+  const entry = step ? entryOf(lane, step) : alone;
+  const tags = tagsInForce(rules, studio.houseRules, client.houseRules);
+  const shown = (id: string | undefined, stay: Entry | undefined): MovementPage | undefined => {
+    const page = id === undefined ? undefined : pageOf(id);
+    return page && { ...page, movement: underRules(page.movement, withSeen(tags, page.movement, stay)) };
+  };
+  const done = latestSet(lane);
+  const alarm = alarmOf(lane);
+  return {
+    ...parts,
+    standing,
+    kit,
+    steps,
+    step,
+    waits: clock !== null && !step && steps.some((one) => one.block?.id === clock.blockId && isPending(one)),
+    movement,
+    page: shown(movementId, entry),
+    entry,
+    closed: closedBy(
+      [movement, step?.lane.withId == null ? undefined : find(step.lane.withId)],
+      standing,
+      kit,
+      catalog,
+    ),
+    alarm,
+    justDone: done && {
+      ...done,
+      movement: find(done.entry.movementId),
+      page: shown(done.entry.movementId, done.entry),
+    },
+    rest: alarm ? null : restOf(lane, steps, entry, find),
+  };
+}
+
+/** Why a movement, or the one it is combined with, must not be done now. */
+function closedBy(
+  all: readonly (MovementSummary | undefined)[],
+  standing: Standing,
+  kit: ReadonlyMap<KitItem, number>,
+  catalog: Catalog,
+): Closed | null {
+  const [movement] = all;
+  for (const one of all) {
+    const fit = one && fitNow(standing, kit, one);
+    if (movement && fit && !isOpen(fit)) return { fit, instead: replacementFor(catalog, standing, kit, movement.id) };
+  }
+  return null;
+}
+
+/** The stay at what a step holds now; undefined until something was recorded of it. */
+export const entryOf = ({ entries }: Lane, { itemId, lane }: RunStep): Entry | undefined =>
+  entries.findLast((entry) => entry.itemId === itemId && entry.movementId === lane.movementId);
+
+/** What a list would show of a movement that is in none any more, because it was archived meanwhile. */
+const summaryOf = (page: MovementPage | undefined): MovementSummary | undefined =>
+  page && { ...page.movement, level: page.level };
+
+/** A fault that was seen stays on the screen and in force, whatever school it belongs to. */
+function withSeen(tags: ReadonlySet<string>, movement: Movement, entry: Entry | undefined): ReadonlySet<string> {
+  const seen = movement.faults.filter(({ id }) => entry?.faults.some((fault) => fault.faultId === id));
+  return new Set([...tags, ...seen.flatMap(({ houseRule }) => houseRule ?? [])]);
+}
+
+/** Sharp pain stands until something else was begun, done or gone to. */
+function alarmOf({ pains, entries, course }: Lane): LaneView['alarm'] {
+  const pain = pains.findLast(({ quality }) => quality === 'sharp');
+  if (!pain) return null;
+  const later = [
+    ...entries.flatMap(({ startedAt, sets }) => [startedAt, ...sets.map(({ at }) => at)]),
+    ...(course.place ? [course.place.at] : []),
+  ];
+  return later.some((at) => at > pain.at) ? null : pain;
+}
+
+/** The movement of a stay, in short. */
+export const movementOf = (view: LaneView, movementId: string): MovementSummary | undefined =>
+  movementId === view.movement?.id ? view.movement : view.movements.find(({ id }) => id === movementId);
+
+/** Whether this client may do a movement now. */
+export const fitOf = (view: LaneView, movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>): FitNow =>
+  fitNow(view.standing, view.kit, movement);

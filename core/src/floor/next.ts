@@ -1,0 +1,189 @@
+/** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
+import { readiness, signWords } from '../ladder/readiness.js';
+import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
+import type { MovementSummary } from '../movement/summary.js';
+import { EFFORTS, type Region } from '../movement/vocabulary.js';
+import { laneFor } from '../planning/lane-for.js';
+import type { PlanLane } from '../planning/plan.js';
+import { isOpen } from '../progress/fit.js';
+import { heldBack, type Held } from '../progress/held.js';
+import { nextStep, type NextStep } from '../progress/next-step.js';
+import { swapsFor } from '../progress/replacement.js';
+import type { Entry, SetRecord } from '../session/fold.js';
+import { progressOf } from '../session/progress.js';
+import { isPending, type RunStep } from '../session/run.js';
+import { fitOf, movementOf, type LaneView } from './lane-view.js';
+import { seriousFaults } from './say.js';
+
+/** Why nothing goes up now; null when it may. */
+export const heldNow = (view: LaneView): Held | null =>
+  heldBack(view.standing, seriousFaults(view), view.entry?.sets.at(-1)?.effort ?? null);
+
+/** Ranked replacements of the movement in hand. */
+export const swapsOf = (view: LaneView, reason: SwapReason, region?: Region, most?: number): SubstituteAnswer =>
+  swapsFrom(view, view.movement?.id ?? '', reason, region, most);
+
+/** The same for any movement of the lane: one that hurt is no longer in hand. */
+export function swapsFrom(
+  view: LaneView,
+  from: string,
+  reason: SwapReason,
+  region?: Region,
+  most?: number,
+): SubstituteAnswer {
+  const { catalog, standing, kit } = view;
+  const held = heldNow(view) !== null;
+  return swapsFor(catalog, { from, reason, region, standing, kit, held, ...(most ? { most } : {}) });
+}
+
+export interface NextUp {
+  best: Substitute | undefined;
+  /** Why it is not offered. */
+  held: string | null;
+  /** Said when the record shows that the client is ready for it. */
+  ready: string | null;
+}
+
+/** The next rung up, held back while something speaks against it. */
+export function nextUp(view: LaneView): NextUp {
+  const { movement, catalog, record } = view;
+  if (!movement) return { best: undefined, held: null, ready: null };
+  const held = heldNow(view)?.words ?? null;
+  const best = swapsOf(view, 'too-easy', undefined, 1).ranked[0];
+  const sign = catalog.ladder.rungs.get(movement.id)?.harder.find((step) => step.to === best?.id)?.readyWhen;
+  const state = sign && readiness(sign, record.sets[movement.id] ?? []);
+  return { best, held, ready: sign && state?.ready ? `ready: ${signWords(sign)}` : null };
+}
+
+const purposeOf = ({ programme }: LaneView) => programme?.plan.purpose ?? 'strength';
+const finder = (view: LaneView) => (id: string) => movementOf(view, id);
+
+/** What a movement would be done with by this client today. */
+export const doseFor = (view: LaneView, movement: MovementSummary): PlanLane =>
+  laneFor({
+    clientId: view.client.id,
+    standing: view.standing,
+    movement,
+    purpose: purposeOf(view),
+    past: view.record.sets[movement.id] ?? [],
+    kit: view.studio.kit,
+    ladder: view.catalog.ladder,
+    find: finder(view),
+    faultOf: (id, faultId) => view.pageOf(id)?.movement.faults.find((fault) => fault.id === faultId),
+  }).lane;
+
+/** The dose in hand. */
+export const doseNow = (view: LaneView): PlanLane | undefined =>
+  view.step?.lane ?? (view.movement && doseFor(view, view.movement));
+
+/** The first set to come of another line than the one in hand that is open now. */
+export function nextOther(view: LaneView): RunStep | undefined {
+  const { steps, step } = view;
+  const at = steps.findIndex((one) => one === step);
+  return steps.find((one, i) => i > at && isPending(one) && one.itemId !== step?.itemId && isStepOpen(view, one));
+}
+
+/** The first set to come that is open now, whatever line it is in. */
+export const nextOpen = (view: LaneView): RunStep | undefined =>
+  view.steps.find((step) => isPending(step) && isStepOpen(view, step));
+
+/** Whether nothing of a step is closed now. */
+export const isStepOpen = (view: LaneView, { lane }: RunStep): boolean =>
+  [lane.movementId, ...(lane.withId === null ? [] : [lane.withId])].every((id) => {
+    const movement = movementOf(view, id);
+    return movement !== undefined && isOpen(fitOf(view, movement));
+  });
+
+export interface Unanswered {
+  entry: Entry;
+  sets: SetRecord[];
+  /** The movement, where it is not the one in hand. */
+  name: string | null;
+}
+
+/** Preparing and easing off have no effort to speak of. */
+const isFelt = (movement: MovementSummary | undefined): boolean =>
+  movement?.role !== 'mobility' && movement?.role !== 'stretch';
+
+/** Sets whose effort is not known yet: those of the latest stay that has any. Both sides are asked for at once. */
+export function unanswered(view: LaneView): Unanswered | null {
+  const entry = view.lane.entries.findLast(
+    ({ movementId, sets }) => isFelt(movementOf(view, movementId)) && sets.some(({ effort }) => effort === null),
+  );
+  if (!entry) return null;
+  const movement = movementOf(view, entry.movementId);
+  if (progressOf(entry, movement?.sides ?? 'both').side === 'right') return null;
+  const name = entry.id === view.entry?.id ? null : (movement?.name ?? null);
+  return { entry, sets: entry.sets.filter(({ effort }) => effort === null), name };
+}
+
+export interface Proposal {
+  step: NextStep;
+  dose: NextStep['dose'];
+  why: string;
+  /** It changes the dose in hand. */
+  changes: boolean;
+  /** A movement to go to, open now: for a rung up or down. */
+  to: MovementSummary | null;
+}
+
+/** What the next set of the movement in hand should be, from the one before; null until that is known. */
+export function proposalFor(view: LaneView): Proposal | null {
+  const { step, entry, movement, record } = view;
+  const dose = doseNow(view);
+  if (!step || !entry || !movement || !dose) return null;
+  if (progressOf(entry, movement.sides).side === 'right') return null;
+  const sides = movement.sides === 'each' ? (['left', 'right'] as const) : (['both'] as const);
+  const last = sides.flatMap((side) => entry.sets.findLast((set) => set.side === side) ?? []);
+  const efforts = last.flatMap(({ effort }) => effort ?? []);
+  const effort = efforts.toSorted((a, b) => EFFORTS.indexOf(b) - EFFORTS.indexOf(a))[0];
+  if (last.length < sides.length || efforts.length < sides.length || !effort) return null;
+  const left = last.flatMap((set) => set.left ?? []);
+  const next = nextStep({
+    standing: view.standing,
+    movement,
+    purpose: purposeOf(view),
+    kit: view.studio.kit,
+    ladder: view.catalog.ladder,
+    find: finder(view),
+    past: record.sets[movement.id] ?? [],
+    work: {
+      amount: Math.min(...last.map((set) => set.amount)),
+      effort,
+      left: left.length > 0 ? Math.min(...left) : null,
+      kg: last[0]?.kg ?? null,
+      label: last[0]?.loadLabel ?? null,
+    },
+    faults: seriousFaults(view),
+    within: true,
+  });
+  const { amount, load, tempo } = next.dose;
+  const keeps = next.kind === 'stop' || next.kind === 'rung-down' || next.kind === 'rung-up';
+  return {
+    step: next,
+    dose: next.dose,
+    why: next.why,
+    changes: !keeps && (amount !== dose.amount || load?.label !== dose.load?.label || tempo !== dose.tempo),
+    to: next.to === null ? null : (movementOf(view, next.to) ?? null),
+  };
+}
+
+/** How this movement differs from what was done last time in its place: `last time Chair squat`; null when it does not. */
+export function sinceLastTime(view: LaneView): string | null {
+  const { movement, record, movements, lane } = view;
+  if (!movement || lane.pains.length > 0) return null;
+  const before = Object.entries(record.sets)
+    .flatMap(([id, sessions]) => {
+      const other = movements.find((one) => one.id === id);
+      const at = sessions.at(-1)?.at;
+      return other && at && other.families.some((family) => movement.families.includes(family)) ? [{ other, at }] : [];
+    })
+    .sort((a, b) => b.at.localeCompare(a.at))[0];
+  if (!before) return 'new to this client';
+  if (before.other.id !== movement.id)
+    return `last time ${before.other.name.toLowerCase()}, now ${movement.name.toLowerCase()}`;
+  const kg = record.sets[movement.id]?.at(-1)?.sets.at(-1)?.kg ?? null;
+  const now = doseNow(view)?.load;
+  if (kg === null || now?.kg == null || kg === now.kg) return null;
+  return `last time ${kg} kg, now ${now.kg} kg`;
+}

@@ -1,0 +1,32 @@
+/** The rest after the latest set: since when, and how many seconds it should have. Nothing is stored of it: it follows from the sets. */
+import { latestSet, type Entry, type Lane } from '../session/fold.js';
+import { progressOf } from '../session/progress.js';
+import { stepNow, type FindRunMovement, type RunStep } from '../session/run.js';
+
+export interface Rest {
+  /** ISO. */
+  from: string;
+  seconds: number;
+}
+
+const DEFAULT_REST = 60;
+
+/**
+ * @param inHand the stay at what is in hand
+ * Null while a side or a set is under way, and when nothing follows.
+ */
+export function restOf(
+  lane: Lane,
+  steps: readonly RunStep[],
+  inHand: Entry | undefined,
+  find: FindRunMovement,
+): Rest | null {
+  const last = latestSet(lane);
+  if (!stepNow(steps) || !last) return null;
+  const { entry, set } = last;
+  if (progressOf(entry, find(entry.movementId)?.sides ?? 'both').side === 'right') return null;
+  const timer = lane.timers.at(-1);
+  if (timer && timer.stoppedAt === null && timer.entryId === inHand?.id && timer.startedAt > set.at) return null;
+  const planned = steps.find(({ itemId }) => itemId === entry.itemId)?.lane.rest;
+  return { from: set.at, seconds: planned ?? DEFAULT_REST };
+}

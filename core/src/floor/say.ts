@@ -1,0 +1,43 @@
+/** What to say to one client now: before anything goes wrong, and about what was seen. */
+import { advise, type Advice } from '../coaching/correct.js';
+import { likelyFault } from '../coaching/likelihood.js';
+import { teachingCues, type TeachingCue } from '../coaching/teach.js';
+import type { Fault } from '../movement/schema.js';
+import { isOpen } from '../progress/fit.js';
+import { seriousOf } from '../progress/held.js';
+import { openFaults } from '../session/fold.js';
+import { fitOf, type LaneView } from './lane-view.js';
+
+/** What to do about the open faults of the movement in hand. */
+export function adviceFor(view: LaneView, now: string): Advice {
+  const { entry, page, record, client } = view;
+  if (!entry || !page) return { kind: 'clear' };
+  return advise({
+    movement: page.movement,
+    seen: openFaults(entry),
+    attempts: entry.corrections,
+    evidence: record,
+    now,
+    mayTouch: client.mayTouch,
+    maySwapTo: (id) => {
+      const movement = view.movements.find((m) => m.id === id);
+      return movement !== undefined && isOpen(fitOf(view, movement));
+    },
+  });
+}
+
+/** What to say before anything goes wrong. */
+export const cuesFor = ({ page, record, client }: LaneView, now: string): TeachingCue[] =>
+  page ? teachingCues(page.movement, record, now, client.mayTouch) : [];
+
+/** Chance per set that a fault of the movement in hand shows in this client. */
+export const likelihood =
+  ({ record, movement }: LaneView) =>
+  (fault: Fault): number =>
+    likelyFault(fault, record.faults[movement?.id ?? '']);
+
+/** Open faults of the movement in hand that are more than polish, the dangerous first. */
+export function seriousFaults({ entry, page }: LaneView): Fault[] {
+  const open = entry ? openFaults(entry) : [];
+  return seriousOf((page?.movement.faults ?? []).filter(({ id }) => open.includes(id)));
+}

@@ -1,0 +1,10 @@
+/** A movement in short: what a list shows of it, and all that ladders, plans and swaps need to know. */
+import type { Movement } from './schema.js';
+
+export type MovementSummary = Omit<Movement, 'cues' | 'faults' | 'breath' | 'cautions' | 'phases'> & { level: number };
+
+export interface MovementList {
+  items: MovementSummary[];
+  nextCursor: string | null;
+  total: number;
+}

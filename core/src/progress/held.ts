@@ -1,0 +1,43 @@
+/** Why nothing goes up now: an open fault, pain, a failed set, a day that asks for ease. Going down is always allowed. */
+import type { Severity } from '../movement/vocabulary.js';
+import { SEVERITIES, type Effort } from '../movement/vocabulary.js';
+import type { Ladder } from '../ladder/graph.js';
+import type { Standing } from './standing.js';
+
+export type HeldCode = 'open-fault' | 'pain' | 'failed' | 'ease';
+
+export interface Held {
+  code: HeldCode;
+  words: string;
+}
+
+/** A fault that is open, as far as a decision needs it. */
+export interface OpenFault {
+  name: string;
+  severity: Severity;
+}
+
+/** The dangerous first; polish never holds anything back. */
+export const seriousOf = <T extends { severity: Severity }>(faults: readonly T[]): T[] =>
+  faults
+    .filter(({ severity }) => severity !== 'polish')
+    .toSorted((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+
+/** Null when something may go up. */
+export function heldBack(
+  { pain, ease }: Pick<Standing, 'pain' | 'ease'>,
+  faults: readonly OpenFault[],
+  effort: Effort | null,
+): Held | null {
+  const [open] = seriousOf(faults);
+  if (open) return { code: 'open-fault', words: `first solve: ${open.name.toLowerCase()}` };
+  if (pain) return { code: 'pain', words: 'not after pain today' };
+  if (effort === 'failed') return { code: 'failed', words: 'not after a failed set' };
+  return ease === null ? null : { code: 'ease', words: ease };
+}
+
+/** Whether going from one movement to another is a way up its ladder. */
+export function isUp(ladder: Pick<Ladder, 'levels' | 'components'>, from: string, to: string): boolean {
+  const [a, b] = [ladder.components.get(from), ladder.components.get(to)];
+  return a !== undefined && a === b && (ladder.levels.get(to) ?? 0) > (ladder.levels.get(from) ?? 0);
+}

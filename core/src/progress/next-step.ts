@@ -1,0 +1,265 @@
+/**
+ * What comes next for a client in a movement: the one policy that plan, floor, review and sheet ask.
+ * The order of the law: what is closed; a fault that stops; what holds back; the day (down is always allowed, up never on a bad one);
+ * then window, effort and readiness. Nothing that is closed or held back ever leaves it.
+ */
+import type { PastSession } from '../client/history.js';
+import { loadsFor, type Load } from '../dosage/loads.js';
+import { ALLOWED_JUMP, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
+import { aimOf } from '../dosage/aim.js';
+import { parseTempo } from '../dosage/tempo.js';
+import type { Ladder } from '../ladder/graph.js';
+import { readiness, signWords } from '../ladder/readiness.js';
+import { kitCounts, type KitPiece } from '../movement/kit.js';
+import type { Limit } from '../movement/limits.js';
+import type { DoseWindow } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary.js';
+import type { Effort, Purpose } from '../movement/vocabulary.js';
+import { UNIT_WORDS } from '../movement/words.js';
+import { fitNow, isOpen } from './fit.js';
+import { heldBack, seriousOf, type OpenFault } from './held.js';
+import type { Standing } from './standing.js';
+
+export type StepKind = 'stop' | 'rung-down' | 'hold' | 'dose' | 'rung-up';
+
+export type StepCode =
+  /** The movement itself is closed now. */
+  | 'closed'
+  /** An open fault ends the set. */
+  | 'stop-fault'
+  | 'first'
+  /** What the dose arithmetic says, as it is. */
+  | 'window'
+  /** It says more, and something speaks against it. */
+  | 'held'
+  | 'too-hard'
+  /** Its sign for the next rung is met. */
+  | 'ready'
+  /** The dose has come to its end, and the sign is not met yet or nothing above is open. */
+  | 'same-again';
+
+export interface NextStep {
+  kind: StepKind;
+  code: StepCode;
+  /** Why, as one sentence. */
+  why: string;
+  /** What the dose arithmetic decided, where it was asked. */
+  change: NextKind | null;
+  /** To go on with this movement: what with, how much and how. */
+  dose: { load: Load | null; amount: number; tempo: string };
+  /** The movement to go to, for a rung down or up; null where none near is open. */
+  to: string | null;
+}
+
+/** What was done last, on the weaker side. */
+export interface Work {
+  amount: number;
+  /** Null when it was not asked: it then counts as hard. */
+  effort: Effort | null;
+  /** Reps left by number, where they were asked for. */
+  left: number | null;
+  kg: number | null;
+  /** As it was read; null where only the weight is known. */
+  label: string | null;
+}
+
+export interface StepQuestion {
+  standing: Standing;
+  movement: MovementSummary;
+  purpose: Purpose;
+  kit: readonly KitPiece[];
+  ladder: Pick<Ladder, 'rungs'>;
+  find: (movementId: string) => MovementSummary | undefined;
+  /** Sessions with this movement, in any order. */
+  past: readonly PastSession[];
+  /** Null for a first time. */
+  work: Work | null;
+  /** Open faults of the movement, those seen in the last set included. */
+  faults: readonly OpenFault[];
+  /** In a session under way a rung is changed only when the dose has come to its end. */
+  within: boolean;
+  /** Kilograms of the easier rung that this one follows, for a first time. */
+  fromKg?: number | null;
+}
+
+/** The window of a purpose, or what the movement aims at otherwise. */
+export const windowFor = (movement: Pick<MovementSummary, 'dose'>, purpose: Purpose): DoseWindow =>
+  movement.dose.windows[purpose] ?? aimOf(movement);
+
+const UPPER: readonly string[] = ['push', 'pull'];
+
+/** The allowed step in load: a tenth for the upper body, a fifth for the lower. */
+export const jumpFor = ({ pattern }: Pick<MovementSummary, 'pattern'>): number =>
+  UPPER.includes(pattern) ? ALLOWED_JUMP.upper : ALLOWED_JUMP.lower;
+
+/** Demand for a spotter from which nobody goes heavier alone. */
+const SPOTTED = 2;
+
+/** A weight over the face or the head, which somebody alone cannot put away. */
+const isOverBody = ({ pattern, demands }: Pick<MovementSummary, 'pattern' | 'demands'>): boolean =>
+  pattern === 'push' && ((demands['lying-on-back'] ?? 0) > 0 || (demands.overhead ?? 0) > 0);
+
+/**
+ * The most kilograms without a spotter: what was lifted already, where a movement asks for one, or where the client trains without one
+ * and the weight is over them. Null where there is no cap.
+ */
+export function capFor(
+  movement: Pick<MovementSummary, 'pattern' | 'demands'>,
+  limits: readonly Limit[],
+  kg: number | null | undefined,
+): number | null {
+  const asked = movement.demands['spotter-needed'] ?? 0;
+  const without = limits.some(({ demand }) => demand === 'spotter-needed');
+  return asked >= SPOTTED || (without && (asked > 0 || isOverBody(movement))) ? (kg ?? null) : null;
+}
+
+/** What may still happen on a day on which nothing goes up. */
+const EASING: readonly NextKind[] = ['hold', 'down', 'rung-down', 'stop'];
+
+/** The tempo that a change asks for: two seconds more to lower, or one more at the hard place. */
+function tempoFor(kind: NextKind, tempo: string): string {
+  const [lower, pause, rise, top] = parseTempo(tempo);
+  if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
+  return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;
+}
+
+/** Share of the easier rung's weight that a new rung begins with, at most. */
+const FIRST_SHARE = 0.5;
+
+export function nextStep(question: StepQuestion): NextStep {
+  const { standing, movement, purpose, kit, work } = question;
+  const window = windowFor(movement, purpose);
+  const { tempo } = movement.dose;
+  const fit = fitNow(standing, kitCounts(kit), movement);
+  const none = { load: null, amount: window.low, tempo };
+  if (!isOpen(fit))
+    return {
+      kind: 'stop',
+      code: 'closed',
+      why: `Closed now: ${fit.because.join('; ')}.`,
+      change: null,
+      dose: none,
+      to: null,
+    };
+  const serious = seriousOf(question.faults);
+  const stopping = serious.find(({ severity }) => severity === 'stop');
+  const loads = loadsFor(movement.kit, kit);
+  if (!work) return first(question, window, loads);
+  const load = sameLoad(loads, work);
+  // A question without an answer counts as hard: nothing goes up on a guess.
+  const effort = work.effort ?? 'hard';
+  const next = nextSet({
+    mode: movement.dose.mode,
+    window,
+    amount: work.amount,
+    effort,
+    left: work.left,
+    load,
+    loads,
+    faults: serious.map(({ name }) => name.toLowerCase()),
+    stopFault: stopping?.name ?? null,
+    pain: standing.pain ? 'dull' : null,
+    jump: jumpFor(movement),
+    capKg: capFor(movement, standing.limits, work.kg),
+  });
+  const note = work.effort === null ? ' (Effort was not noted.)' : '';
+  return decided(question, window, load, next, note);
+}
+
+function decided(question: StepQuestion, window: DoseWindow, load: Load | null, next: NextSet, note: string): NextStep {
+  const { standing, movement, work, within } = question;
+  const done = work?.amount ?? window.low;
+  const at = (
+    kind: StepKind,
+    code: StepCode,
+    why: string,
+    dose: Pick<NextSet, 'load' | 'amount'> = next,
+    to: string | null = null,
+  ): NextStep => ({
+    kind,
+    code,
+    why: `${why}${note}`,
+    change: next.kind,
+    dose: {
+      load: dose.load,
+      amount: Math.max(1, dose.amount),
+      tempo: tempoFor(code === 'window' ? next.kind : 'hold', movement.dose.tempo),
+    },
+    to,
+  });
+  const same = { load, amount: Math.min(done, window.high) };
+  if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
+  if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
+  const held = heldBack(standing, question.faults, work?.effort ?? null);
+  if (held && !EASING.includes(next.kind)) return at('hold', 'held', `Held today: ${held.words}.`, same);
+  const up = held ? undefined : readyFor(question);
+  if (up && (!within || next.kind === 'rung-up'))
+    return at('rung-up', 'ready', `Ready for ${up.name}: ${up.sign}.`, same, up.id);
+  if (next.kind === 'rung-up') {
+    const unit = UNIT_WORDS[movement.dose.mode];
+    const felt = work?.effort ? `, felt ${work.effort}` : '';
+    const why = `${done} ${unit} clean${felt}: the same again until the sign for the next rung is met.`;
+    return at('hold', 'same-again', why, same);
+  }
+  return at(next.kind === 'hold' ? 'hold' : 'dose', 'window', next.why);
+}
+
+/** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */
+function sameLoad(loads: readonly Load[], { kg, label }: Work): Load | null {
+  const exact = loads.find((load) => load.label === label && load.kg === kg);
+  if (exact) return exact;
+  if (kg === null) return loads.find((load) => load.kg === null) ?? null;
+  const weighed = loads.filter((load) => load.kg !== null);
+  return weighed.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? weighed[0] ?? null;
+}
+
+function first({ movement, fromKg }: StepQuestion, window: DoseWindow, loads: readonly Load[]): NextStep {
+  const weighed = loads.filter(({ kg }) => kg !== null);
+  const half = fromKg ? weighed.findLast(({ kg }) => (kg ?? 0) <= FIRST_SHARE * fromKg) : undefined;
+  const load = half ?? weighed[0] ?? loads[0] ?? null;
+  const words = half
+    ? `at most half of the weight before, ${half.label}`
+    : load
+      ? `the lightest there is, ${load.label}`
+      : 'the low end';
+  return {
+    kind: 'dose',
+    code: 'first',
+    why: `First time: ${words}, to learn it clean.`,
+    change: null,
+    dose: { load, amount: window.low, tempo: movement.dose.tempo },
+    to: null,
+  };
+}
+
+/** The first easier rung that is open. */
+function easierOpen({ standing, kit, ladder, movement, find }: StepQuestion): string | null {
+  const counts = kitCounts(kit);
+  const open = ladder.rungs.get(movement.id)?.easier.find(({ to }) => {
+    const one = find(to);
+    return one !== undefined && isOpen(fitNow(standing, counts, one));
+  });
+  return open?.to ?? null;
+}
+
+/** The next rung whose sign is met and that is open. */
+function readyFor({ standing, kit, ladder, movement, find, past }: StepQuestion) {
+  const counts = kitCounts(kit);
+  for (const { to, readyWhen } of ladder.rungs.get(movement.id)?.harder ?? []) {
+    const one = find(to);
+    if (one && readyWhen && readiness(readyWhen, past).ready && isOpen(fitNow(standing, counts, one)))
+      return { id: to, name: one.name, sign: signWords(readyWhen) };
+  }
+  return undefined;
+}
+
+/** How far a client is towards the next rung of a movement; null where no sign is set, or nothing above is open. */
+export function towards(question: Pick<StepQuestion, 'standing' | 'kit' | 'ladder' | 'movement' | 'find' | 'past'>) {
+  const counts = kitCounts(question.kit);
+  for (const { to, readyWhen } of question.ladder.rungs.get(question.movement.id)?.harder ?? []) {
+    const one = question.find(to);
+    if (one && readyWhen && isOpen(fitNow(question.standing, counts, one)))
+      return { id: to, name: one.name, sign: signWords(readyWhen), ...readiness(readyWhen, question.past) };
+  }
+  return null;
+}

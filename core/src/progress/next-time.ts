@@ -1,0 +1,50 @@
+/** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
+import { latest, type DoneSet, type PastSession } from '../client/history.js';
+import { heldBack, type Held, type OpenFault } from './held.js';
+import { nextStep, towards, type NextStep, type StepQuestion, type Work } from './next-step.js';
+
+export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
+  /** A fault's name and severity; without it faults of last time are not named. */
+  faultOf?: ((movementId: string, faultId: string) => OpenFault | undefined) | undefined;
+};
+
+/** The weakest of the last session's sets counts: what all of them reached. */
+const weakest = (sets: readonly DoneSet[]): DoneSet | undefined => sets.toSorted((a, b) => a.amount - b.amount)[0];
+
+/** What was done last, as far as the next time rests on it; null for a first time. */
+export function lastWork(past: readonly PastSession[]): Work | null {
+  const done = weakest(latest(past)?.sets ?? []);
+  return done ? { amount: done.amount, effort: done.effort, left: null, kg: done.kg ?? null, label: null } : null;
+}
+
+const UNNAMED: OpenFault = { name: 'a fault that was open last time', severity: 'fix' };
+
+/** Faults that made a set of the last session unclean. What stopped a set was a reason to stop then; now it holds back. */
+function lastFaults({ past, movement, faultOf }: TimeQuestion): OpenFault[] {
+  const sets = latest(past)?.sets ?? [];
+  const ids = [...new Set(sets.flatMap(({ faults = [] }) => faults))];
+  const named = ids.map((id) => faultOf?.(movement.id, id) ?? UNNAMED);
+  const all = named.length > 0 ? named : sets.some(({ clean }) => !clean) ? [UNNAMED] : [];
+  const unique = all.filter((one, i) => all.findIndex(({ name }) => name === one.name) === i);
+  return unique.map(({ name }) => ({ name, severity: 'fix' }));
+}
+
+/** Why nothing goes up between sessions; null when it may. */
+export const heldBetween = (question: TimeQuestion): Held | null =>
+  heldBack(question.standing, lastFaults(question), lastWork(question.past)?.effort ?? null);
+
+export const nextTime = (question: TimeQuestion): NextStep =>
+  nextStep({ ...question, work: lastWork(question.past), faults: lastFaults(question), within: false });
+
+/** The same as one sentence for people, with how far the next rung is. */
+export function nextTimeWords(question: TimeQuestion): string {
+  const step = nextTime(question);
+  if (step.kind === 'rung-down') {
+    const down = step.to === null ? undefined : question.find(step.to);
+    return `${step.why}${down ? ` Next: ${down.name}.` : ''}`;
+  }
+  const sign = step.code === 'window' || step.code === 'same-again' ? towards(question) : null;
+  return sign && !sign.ready
+    ? `${step.why} ${sign.met} of ${sign.needed} sessions towards ${sign.name} (${sign.sign}).`
+    : step.why;
+}

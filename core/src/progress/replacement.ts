@@ -1,0 +1,59 @@
+/** What a client goes to instead of a movement, and never anything closed, or up while that is held back. */
+import { substitutes, type Catalog, type SubstituteAnswer, type SubstituteQuery } from '../ladder/substitutes.js';
+import type { KitItem } from '../movement/vocabulary.js';
+import { isUp } from './held.js';
+import { avoidedBy, type Standing } from './standing.js';
+
+const NOTHING: SubstituteAnswer = { ranked: [], ruledOut: [] };
+
+/** More is asked for than is shown, because some of it may be a way up that is held back. */
+const SPARE = 12;
+
+/**
+ * Ranked substitutes for a client.
+ * @param held nothing goes up now
+ * A movement that is no longer in the library has none.
+ */
+export function swapsFor(
+  catalog: Catalog,
+  {
+    standing,
+    kit,
+    held,
+    most = 6,
+    ...query
+  }: Pick<SubstituteQuery, 'from' | 'reason' | 'region' | 'space'> & {
+    standing: Standing;
+    kit: ReadonlyMap<KitItem, number>;
+    held: boolean;
+    most?: number;
+  },
+): SubstituteAnswer {
+  if (!catalog.entries.has(query.from) || (held && query.reason === 'too-easy')) return NOTHING;
+  const { ranked, ruledOut } = substitutes(catalog, {
+    ...query,
+    kit,
+    limits: standing.limits,
+    avoid: avoidedBy(standing),
+    most: held ? most + SPARE : most,
+  });
+  return {
+    ranked: ranked.filter(({ id }) => !held || !isUp(catalog.ladder, query.from, id)).slice(0, most),
+    ruledOut: ruledOut.slice(0, most),
+  };
+}
+
+/** The best open movement in the place of a closed one: a little easier if the ladder has it, else of the same kind; null where nothing is. */
+export function replacementFor(
+  catalog: Catalog,
+  standing: Standing,
+  kit: ReadonlyMap<KitItem, number>,
+  movementId: string,
+): { id: string; name: string; reasons: string[] } | null {
+  for (const reason of ['too-hard', 'bored'] as const) {
+    // What replaces something closed is never a way up.
+    const [best] = swapsFor(catalog, { from: movementId, reason, standing, kit, held: true, most: 1 }).ranked;
+    if (best) return best;
+  }
+  return null;
+}

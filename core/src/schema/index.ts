@@ -1,0 +1,3 @@
+export * from './atoms.js';
+export * from './json.js';
+export * from './problem.js';

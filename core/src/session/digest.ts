@@ -1,0 +1,186 @@
+/**
+ * What one session teaches about one client, to be kept: no answer folds old sessions again.
+ * It follows from the session's events alone; when they change it is made anew.
+ */
+import type { FaultLoad, FaultTally, Hurt, Move, PastSession, DoneSet } from '../client/history.js';
+import type { ClientRecord } from '../coaching/client-record.js';
+import { styleOf } from '../coaching/correct.js';
+import type { Counted, Trial } from '../coaching/evidence.js';
+import { correctionKey } from '../movement/ids.js';
+import type { Movement } from '../movement/schema.js';
+import { EFFORTS } from '../movement/vocabulary.js';
+import type { Entry, Lane, SetRecord } from './fold.js';
+
+/** Kept digests of another version are made anew. */
+export const DIGEST_VERSION = 1;
+
+export interface Digest {
+  /** When the client's part began (ISO). */
+  at: string;
+  trials: Trial[];
+  /** By movement. */
+  sets: Record<string, PastSession>;
+  /** By movement. */
+  faults: Record<string, FaultTally>;
+  moves: Move[];
+  faultLoad: FaultLoad | null;
+  /** Movements in which sharp pain was reported, with the time of the last report. */
+  hurt: Hurt[];
+  /** Movements of which a set was done, and in which nothing hurt. */
+  painless: string[];
+}
+
+/** Finds a movement by id; undefined for one that is no longer in the library. */
+export type FindMovement = (id: string) => Movement | undefined;
+
+export function digestOf(lane: Lane, find: FindMovement): Digest {
+  const hurt = new Map(
+    lane.pains.flatMap(({ quality, movementId, at }) =>
+      quality === 'sharp' && movementId !== null ? [[movementId, at] as const] : [],
+    ),
+  );
+  const done = new Set(lane.entries.flatMap(({ movementId, sets }) => (sets.length > 0 ? [movementId] : [])));
+  return {
+    at: lane.entries[0]?.startedAt ?? lane.pains[0]?.at ?? lane.notes[0]?.at ?? '',
+    trials: trialsOf(lane, find),
+    sets: Object.fromEntries(setsOf(lane, find)),
+    faults: Object.fromEntries(tallyFaults(lane.entries, find)),
+    moves: movesOf(lane),
+    faultLoad: faultLoadOf(lane),
+    hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
+    painless: [...done].filter((id) => !hurt.has(id)),
+  };
+}
+
+/**
+ * What all sessions teach about a client.
+ * @param digests of this client, in any order
+ * @param others everybody else's trials by correction, faded
+ */
+export function recordOf(digests: readonly Digest[], others: Readonly<Record<string, Counted>>): ClientRecord {
+  const inOrder = digests.toSorted((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+  const sets: Record<string, PastSession[]> = {};
+  const faults: Record<string, FaultTally> = {};
+  const hurt = new Map<string, string>();
+  for (const digest of inOrder) {
+    for (const [movementId, past] of Object.entries(digest.sets)) (sets[movementId] ??= []).push(past);
+    for (const [movementId, tally] of Object.entries(digest.faults)) {
+      const sum = (faults[movementId] ??= { sets: 0, seen: {} });
+      sum.sets += tally.sets;
+      for (const [faultId, n] of Object.entries(tally.seen)) sum.seen[faultId] = (sum.seen[faultId] ?? 0) + n;
+    }
+    // Coming back to what hurt is the trainer's choice, and never a suggestion's.
+    for (const movementId of digest.painless) hurt.delete(movementId);
+    for (const { movementId, at } of digest.hurt) hurt.set(movementId, at);
+  }
+  return {
+    trials: inOrder.flatMap(({ trials }) => trials),
+    others,
+    sets,
+    faults,
+    hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
+    moves: inOrder.flatMap(({ moves }) => moves),
+    faultLoads: inOrder.flatMap(({ faultLoad }) => faultLoad ?? []),
+  };
+}
+
+/** Outcomes of corrections in one client's part of a session. */
+export function trialsOf(lane: Lane, find: FindMovement): Trial[] {
+  return lane.entries.flatMap((entry) => {
+    const movement = find(entry.movementId);
+    if (!movement) return [];
+    return entry.corrections.flatMap((given): Trial[] => {
+      const fault = movement.faults.find((f) => f.id === given.faultId);
+      const correction = fault?.corrections.find((c) => c.id === given.correctionId);
+      if (!correction || given.outcome === null) return [];
+      return [
+        {
+          correction: correctionKey(movement.id, given.faultId, given.correctionId),
+          ...styleOf(movement, correction),
+          outcome: given.outcome,
+          at: given.at,
+        },
+      ];
+    });
+  });
+}
+
+/** Sets by movement, for readiness. Coming back to a movement within a session is still one session. */
+export function setsOf(lane: Lane, find: FindMovement): Map<string, PastSession> {
+  const byMovement = new Map<string, PastSession>();
+  for (const entry of lane.entries) {
+    const movement = find(entry.movementId);
+    if (!movement || entry.sets.length === 0) continue;
+    const before = byMovement.get(movement.id);
+    const sets = [...(before?.sets ?? []), ...doneSets(entry, movement)];
+    byMovement.set(movement.id, { at: before?.at ?? entry.startedAt, sets });
+  }
+  return byMovement;
+}
+
+/** A set is clean when no stop or fix fault was open at it. Left and right make one set, as good as its weaker side. */
+function doneSets(entry: Entry, movement: Movement): DoneSet[] {
+  const serious = new Set(movement.faults.filter((f) => f.severity !== 'polish').map((f) => f.id));
+  const asDone = (set: SetRecord): DoneSet => {
+    const faults = set.openFaults.filter((id) => serious.has(id));
+    return {
+      amount: set.amount,
+      effort: set.effort,
+      kg: set.kg,
+      clean: faults.length === 0,
+      ...(faults.length > 0 ? { faults } : {}),
+    };
+  };
+  if (movement.sides !== 'each') return entry.sets.map(asDone);
+  const left = entry.sets.filter((set) => set.side === 'left').map(asDone);
+  const right = entry.sets.filter((set) => set.side === 'right').map(asDone);
+  return left.slice(0, right.length).map((l, i) => weaker(l, right[i] ?? l));
+}
+
+function weaker(a: DoneSet, b: DoneSet): DoneSet {
+  const faults = [...new Set([...(a.faults ?? []), ...(b.faults ?? [])])];
+  return {
+    amount: Math.min(a.amount, b.amount),
+    // An unanswered side leaves the pair unanswered: readiness must not rest on half of it.
+    effort: a.effort && b.effort ? (EFFORTS.indexOf(a.effort) > EFFORTS.indexOf(b.effort) ? a.effort : b.effort) : null,
+    clean: a.clean && b.clean,
+    kg: a.kg ?? null,
+    ...(faults.length > 0 ? { faults } : {}),
+  };
+}
+
+/** Over how many sets of each movement how often its faults were seen. */
+export function tallyFaults(entries: readonly Entry[], find: FindMovement): Map<string, FaultTally> {
+  const tallies = new Map<string, FaultTally>();
+  for (const { movementId, sets, faults } of entries) {
+    if (!find(movementId)) continue;
+    const tally = tallies.get(movementId) ?? { sets: 0, seen: {} };
+    tallies.set(movementId, tally);
+    tally.sets += sets.length;
+    for (const { faultId, times } of faults) {
+      const seen = Math.min(sets.length, times);
+      if (seen > 0) tally.seen[faultId] = (tally.seen[faultId] ?? 0) + seen;
+    }
+  }
+  return tallies;
+}
+
+/** The swaps in one client's part of a session, in order. */
+export function movesOf({ entries }: Lane): Move[] {
+  const at = new Map<string, string>();
+  return entries.flatMap(({ itemId, movementId, why, startedAt }): Move[] => {
+    if (itemId === null) return [];
+    const from = at.get(itemId);
+    at.set(itemId, movementId);
+    return from === undefined || from === movementId ? [] : [{ from, to: movementId, why, at: startedAt }];
+  });
+}
+
+/** How much was to be corrected in one client's part of a session; null when nothing was done. */
+export function faultLoadOf({ entries }: Lane): FaultLoad | null {
+  const [first] = entries;
+  const sets = entries.reduce((sum, entry) => sum + entry.sets.length, 0);
+  if (!first || sets === 0) return null;
+  const faults = entries.flatMap((entry) => entry.faults).reduce((sum, { times }) => sum + times, 0);
+  return { at: first.startedAt, sets, faults };
+}

@@ -1,0 +1,31 @@
+/** `node backup.js backup [file]` and `node backup.js restore file`. What cannot be done is told in one line. */
+import { join, resolve } from 'node:path';
+import { makeBackup, restoreBackup, type Counts } from './backups/backup-file.js';
+import { dataFolderOf, StartError } from './config.js';
+import { isFull } from './database/studio-folder.js';
+
+const told = ({ clients, sessions, events, plans, movements, pictures }: Counts): string =>
+  `${clients} clients, ${sessions} sessions with ${events} taps, ${plans} plans, ${movements} movements, ${pictures} pictures`;
+
+function run([what, file]: readonly string[], env: NodeJS.ProcessEnv): void {
+  const folder = dataFolderOf(env);
+  if (what === 'backup') {
+    const name = `waxwing-${new Date().toISOString().slice(0, 16).replace(':', '')}.backup`;
+    const target = file ? resolve(file) : join(folder, 'backups', name);
+    console.log(`Written and verified: ${target} (${told(makeBackup(folder, target))}).`);
+  } else if (what === 'restore' && file) {
+    const { counts, aside } = restoreBackup(resolve(file), folder, new Date());
+    console.log(`${folder} holds ${told(counts)}.`);
+    if (aside) console.log(`What was there before lies in ${aside}.`);
+  } else throw new StartError('Say which file to bring back: npm run restore -- FILE');
+}
+
+process.umask(0o077);
+try {
+  run(process.argv.slice(2), process.env);
+} catch (error) {
+  if (error instanceof StartError) console.error(error.message);
+  else if (isFull(error)) console.error('The disk is full: nothing was written. Make room, then try again.');
+  else console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}

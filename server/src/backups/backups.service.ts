@@ -1,0 +1,123 @@
+/** A backup a day, kept in the data folder: the last seven days, and the last of each of the four weeks before. */
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import type { KeptBackup } from '@waxwing/core/client';
+import Database from 'better-sqlite3';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { DataSource } from 'typeorm';
+import { eraseClient } from '../clients/erase.js';
+import { prepared } from '../database/connection.js';
+import { StudioFolder } from '../database/studio-folder.js';
+import { Writer } from '../database/writer.js';
+
+const NAME = /^waxwing-(\d{4}-\d{2}-\d{2})\.backup$/;
+const DAYS = 7;
+const WEEKS = 4;
+const DAY_MS = 86_400_000;
+/** How often is looked whether a new day has begun. */
+const LOOK_MS = 10 * 60_000;
+
+@Injectable()
+export class BackupsService implements OnApplicationBootstrap, OnApplicationShutdown {
+  private timer: NodeJS.Timeout | undefined;
+  private running: ChildProcess | undefined;
+
+  constructor(
+    private readonly folder: StudioFolder,
+    private readonly database: DataSource,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.timer = setInterval(() => void this.today(), LOOK_MS).unref();
+    // A little after the start, which should not wait for it.
+    setTimeout(() => void this.today(), 5_000).unref();
+  }
+
+  onApplicationShutdown(): void {
+    clearInterval(this.timer);
+    this.running?.kill();
+  }
+
+  /** Latest first. */
+  list(): KeptBackup[] {
+    return this.names().map((file) => {
+      const { size, mtime } = statSync(join(this.folder.backups, file));
+      return { file, madeAt: mtime.toISOString(), bytes: size };
+    });
+  }
+
+  /** Deletes a client from every backup that is kept, and from the copies that were made before an update. */
+  async erase(clientId: string): Promise<void> {
+    for (const name of readdirSync(this.folder.backups)) {
+      const file = join(this.folder.backups, name);
+      // A copy from before this version has other tables.
+      if (name.startsWith('before-')) rmSync(file, { force: true });
+      if (!NAME.test(name)) continue;
+      const db = prepared(new Database(file));
+      try {
+        db.transaction(() => {
+          const messages = db.prepare(`SELECT path, bytes FROM backup_files WHERE path LIKE 'outbox/%.json'`).all() as {
+            path: string;
+            bytes: Buffer;
+          }[];
+          for (const { path, bytes } of messages)
+            if (bytes.includes(clientId))
+              db.prepare('DELETE FROM backup_files WHERE path IN (?, ?)').run(path, path.replace(/json$/, 'eml'));
+          eraseClient(new Writer(db, this.database), clientId);
+        })();
+      } finally {
+        db.close();
+      }
+      // Others have a turn between any two.
+      await new Promise(setImmediate);
+    }
+  }
+
+  private names(): string[] {
+    if (!existsSync(this.folder.backups)) return [];
+    return readdirSync(this.folder.backups)
+      .filter((name) => NAME.test(name))
+      .sort()
+      .reverse();
+  }
+
+  /** Makes the backup of today unless it is there. In a process of its own, so that nobody waits for it. */
+  private async today(): Promise<void> {
+    const day = new Date().toLocaleDateString('en-CA');
+    const file = join(this.folder.backups, `waxwing-${day}.backup`);
+    if (this.running || existsSync(file)) return;
+    const program = fileURLToPath(new URL('./backup.js', import.meta.url));
+    // Not bundled: there is nothing to run.
+    if (!existsSync(program)) return;
+    this.running = spawn(process.execPath, [program, 'backup', file], {
+      env: { ...process.env, WAXWING_DATA: this.folder.path },
+      stdio: 'ignore',
+    });
+    const code = await new Promise<number | null>((done) => {
+      this.running?.once('exit', done);
+      this.running?.once('error', () => done(null));
+    });
+    this.running = undefined;
+    if (code === 0)
+      for (const old of outdated(this.names(), day)) rmSync(join(this.folder.backups, old), { force: true });
+    else console.error(`The backup of ${day} could not be made.`);
+  }
+}
+
+/** Backups that are not needed any more: of names like `waxwing-2030-01-31.backup`, in any order. */
+export function outdated(names: readonly string[], today: string): string[] {
+  const weeks = new Set<number>();
+  return names
+    .toSorted()
+    .reverse()
+    .filter((name) => {
+      const days = Math.round((Date.parse(today) - Date.parse(NAME.exec(name)?.[1] ?? '')) / DAY_MS);
+      if (days < DAYS) return false;
+      const week = Math.floor(days / 7);
+      const kept = week <= WEEKS && !weeks.has(week);
+      weeks.add(week);
+      return !kept;
+    });
+}

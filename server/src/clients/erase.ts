@@ -1,0 +1,64 @@
+/** Deletes a client and everything that is only theirs from a database. What others did stays, and so does the bare id, for devices that come back. */
+import { planWithout, type Plan } from '@waxwing/core/planning';
+import type { Programme } from '@waxwing/core/session';
+import { parsed } from '../database/json-column.js';
+import type { Writer } from '../database/writer.js';
+import { planColumns } from '../plans/plan-columns.js';
+import { forgetDigests } from '../sessions/digests.service.js';
+
+export function eraseClient(writer: Writer, id: string): void {
+  const at = new Date().toISOString();
+  const sessions = writer.all<{ id: string; programme: string | null; other: string | null }>(
+    `SELECT sessions.id, programme, (SELECT clientId FROM session_clients WHERE sessionId = sessions.id AND clientId <> ?) AS other
+     FROM sessions JOIN session_clients ON sessionId = sessions.id WHERE clientId = ?`,
+    id,
+    id,
+  );
+  for (const { id: sessionId, programme, other } of sessions) {
+    forgetDigests(writer, sessionId, id);
+    // That a session is over belongs to everybody in it.
+    if (other !== null)
+      writer.run(
+        `UPDATE events SET clientId = ?, document = json_set(document, '$.clientId', ?)
+         WHERE sessionId = ? AND clientId = ? AND json_valid(document) AND document ->> 'type' = 'session-finished'`,
+        other,
+        other,
+        sessionId,
+        id,
+      );
+    writer.run('DELETE FROM events WHERE sessionId = ? AND clientId = ?', sessionId, id);
+    writer.run('DELETE FROM session_clients WHERE sessionId = ? AND clientId = ?', sessionId, id);
+    if (other === null) {
+      writer.run('DELETE FROM sessions WHERE id = ?', sessionId);
+      writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', sessionId, at);
+    } else if (programme !== null) {
+      const kept = parsed(programme) as Programme | undefined;
+      const plan = kept && planWithout(kept.plan, id);
+      const left = kept && plan ? JSON.stringify({ ...kept, plan, rotations: {} }) : null;
+      writer.run('UPDATE sessions SET programme = ? WHERE id = ?', left, sessionId);
+    }
+  }
+  const plans = writer.all<{ id: string; document: string; version: number }>(
+    `SELECT id, document, version FROM plans WHERE json_valid(document)
+     AND EXISTS (SELECT 1 FROM json_each(document, '$.clientIds') WHERE value = ?)`,
+    id,
+  );
+  for (const { id: planId, document, version } of plans) {
+    const left = planWithout(JSON.parse(document) as Plan, id);
+    if (!left) {
+      writer.run('DELETE FROM plans WHERE id = ?', planId);
+      continue;
+    }
+    const { name, updatedAt } = planColumns(left);
+    writer.run(
+      'UPDATE plans SET document = ?, name = ?, updatedAt = ?, version = ? WHERE id = ?',
+      JSON.stringify(left),
+      name,
+      updatedAt,
+      version + 1,
+      planId,
+    );
+  }
+  writer.run('DELETE FROM clients WHERE id = ?', id);
+  writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
+}

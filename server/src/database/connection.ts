@@ -1,0 +1,23 @@
+/** How connections are set up. Every commit is on disk before it is acknowledged, and what is deleted is overwritten. */
+import type Database from 'better-sqlite3';
+
+/** Milliseconds to wait for another process that holds the file for a moment, such as a backup. */
+const BUSY_MS = 4_000;
+
+export function prepared(db: Database.Database): Database.Database {
+  db.pragma(`busy_timeout = ${BUSY_MS}`);
+  db.pragma('foreign_keys = ON');
+  db.pragma('synchronous = FULL');
+  db.pragma('secure_delete = ON');
+  return db;
+}
+
+/** Pages of the write-ahead log that a commit leaves for later: a large import must not make the next tap wait. */
+const CHECKPOINT_PAGES = 4_000;
+
+export function preparedForWriting(db: Database.Database): Database.Database {
+  prepared(db);
+  db.pragma('journal_mode = WAL');
+  db.pragma(`wal_autocheckpoint = ${CHECKPOINT_PAGES}`);
+  return db;
+}

@@ -1,0 +1,84 @@
+/** The statements of one transaction, synchronous. Rows go in and out by their entities, as TypeORM knows them. */
+import type Database from 'better-sqlite3';
+import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
+
+type Value = string | number | null | Buffer;
+
+export class Writer {
+  constructor(
+    private readonly db: Database.Database,
+    private readonly source: DataSource,
+  ) {}
+
+  insert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: Partial<E> | readonly Partial<E>[]): void {
+    this.put('INSERT', entity, Array.isArray(rows) ? (rows as Partial<E>[]) : [rows as Partial<E>]);
+  }
+
+  /** Inserts, or replaces the row with the same key. */
+  upsert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: readonly Partial<E>[]): void {
+    this.put('UPSERT', entity, rows);
+  }
+
+  /** @returns how many rows there were */
+  update<E extends ObjectLiteral>(entity: EntityTarget<E>, where: Partial<E>, change: Partial<E>): number {
+    const set = this.columns(entity, change);
+    const at = this.columns(entity, where);
+    const sql = `UPDATE ${this.table(entity)} SET ${names(set, ', ')} WHERE ${names(at, ' AND ')}`;
+    return this.run(sql, ...values(set), ...values(at));
+  }
+
+  /** @returns how many rows there were */
+  remove<E extends ObjectLiteral>(entity: EntityTarget<E>, where: Partial<E>): number {
+    const at = this.columns(entity, where);
+    return this.run(`DELETE FROM ${this.table(entity)} WHERE ${names(at, ' AND ')}`, ...values(at));
+  }
+
+  run(sql: string, ...parameters: readonly Value[]): number {
+    return this.db.prepare(sql).run(...parameters).changes;
+  }
+
+  all<T>(sql: string, ...parameters: readonly Value[]): T[] {
+    return this.db.prepare<Value[], T>(sql).all(...parameters);
+  }
+
+  get<T>(sql: string, ...parameters: readonly Value[]): T | undefined {
+    return this.db.prepare<Value[], T>(sql).get(...parameters);
+  }
+
+  private put<E extends ObjectLiteral>(
+    how: 'INSERT' | 'UPSERT',
+    entity: EntityTarget<E>,
+    rows: readonly Partial<E>[],
+  ): void {
+    const [first] = rows;
+    if (!first) return;
+    const keys = this.columns(entity, first).map(([name]) => name);
+    const primary = this.source.getMetadata(entity).primaryColumns.map(({ databaseName }) => databaseName);
+    const rest = keys.filter((key) => !primary.includes(key));
+    const sql =
+      `INSERT INTO ${this.table(entity)} (${keys.join(', ')}) VALUES (${keys.map(() => '?').join(', ')})` +
+      (how === 'UPSERT'
+        ? ` ON CONFLICT (${primary.join(', ')}) DO UPDATE SET ${rest.map((key) => `${key} = excluded.${key}`).join(', ')}`
+        : '');
+    const statement = this.db.prepare(sql);
+    for (const row of rows) statement.run(...values(this.columns(entity, row)));
+  }
+
+  private table(entity: EntityTarget<ObjectLiteral>): string {
+    return this.source.getMetadata(entity).tableName;
+  }
+
+  private columns<E extends ObjectLiteral>(entity: EntityTarget<E>, row: Partial<E>): [string, Value][] {
+    const { columns } = this.source.getMetadata(entity);
+    return columns.flatMap((column): [string, Value][] => {
+      if (!(column.propertyName in row)) return [];
+      const value: unknown = row[column.propertyName as keyof E];
+      if (value === undefined) return [];
+      return [[column.databaseName, this.source.driver.preparePersistentValue(value, column) as Value]];
+    });
+  }
+}
+
+const names = (columns: readonly [string, Value][], by: string): string =>
+  columns.map(([name]) => `${name} = ?`).join(by);
+const values = (columns: readonly [string, Value][]): Value[] => columns.map(([, value]) => value);

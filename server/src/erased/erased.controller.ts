@@ -1,0 +1,31 @@
+import { Body, Controller, HttpCode, Post } from '@nestjs/common';
+import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ArrayMaxSize, IsArray, IsUUID } from 'class-validator';
+import { DataSource } from 'typeorm';
+
+class ErasedDto {
+  @ApiProperty({ type: [String], maxItems: 2000, description: 'Ids of clients and sessions that a device knows of' })
+  @IsArray()
+  @ArrayMaxSize(2000)
+  @IsUUID(undefined, { each: true })
+  ids: string[];
+}
+
+@ApiTags('clients')
+@Controller('erased')
+export class ErasedController {
+  constructor(private readonly database: DataSource) {}
+
+  @Post()
+  @HttpCode(200)
+  @ApiOperation({
+    summary: 'Which of some people and sessions were deleted for good: a device then forgets them as well',
+  })
+  async which(@Body() { ids }: ErasedDto) {
+    const rows = await this.database.query<{ id: string }[]>(
+      'SELECT id FROM erased WHERE id IN (SELECT value FROM json_each(?))',
+      [JSON.stringify(ids)],
+    );
+    return { erased: rows.map(({ id }) => id) };
+  }
+}

@@ -1,0 +1,44 @@
+/** Words for people in requests, by the same rules as in documents. */
+import { isDay, isVisible, wrongInLine, wrongInLines } from '@waxwing/core/schema';
+import { MaxLength, ValidateBy } from 'class-validator';
+
+const rule = (name: string, validate: (value: unknown) => boolean, message: string): PropertyDecorator =>
+  ValidateBy({ name, validator: { validate } }, { message });
+
+const all =
+  (...decorators: PropertyDecorator[]): PropertyDecorator =>
+  (target, key) => {
+    for (const one of decorators) one(target, key);
+  };
+
+/** One line of words that may be empty. */
+export const IsLine = (most: number): PropertyDecorator =>
+  all(
+    MaxLength(most, { message: `must be at most ${most} characters` }),
+    rule(
+      'isLine',
+      (value) => typeof value === 'string' && wrongInLine(value) === null,
+      'must be words without control characters',
+    ),
+  );
+
+/** Words that may run over several lines. */
+export const IsLines = (most: number): PropertyDecorator =>
+  all(
+    MaxLength(most, { message: `must be at most ${most} characters` }),
+    rule(
+      'isLines',
+      (value) => typeof value === 'string' && wrongInLines(value) === null,
+      'must be words without control characters',
+    ),
+  );
+
+/** One line of which something can be seen: a name. */
+export const IsName = (most: number): PropertyDecorator =>
+  all(
+    IsLine(most),
+    rule('isName', (value) => typeof value === 'string' && isVisible(value), 'must not be empty'),
+  );
+
+/** A day that the calendar has. */
+export const IsCalendarDay = (): PropertyDecorator => rule('isCalendarDay', isDay, 'must be a day such as 2030-01-31');

@@ -1,0 +1,189 @@
+/**
+ * What sessions teach, kept as digests: made once, made anew only when a session's events change, so that no answer folds old sessions again.
+ * Everybody's outcomes of a correction are kept as one sum, each trial at the weight that it had at a fixed time: they all fade alike.
+ */
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import { HALF_LIFE_DAYS, OUTCOME_SCORE, type Counted, type Trial } from '@waxwing/core/coaching';
+import { DIGEST_VERSION, digestOf, fold, type Digest } from '@waxwing/core/session';
+import { DataSource } from 'typeorm';
+import { parsed } from '../database/json-column.js';
+import { WriteGate } from '../database/write-gate.js';
+import type { Writer } from '../database/writer.js';
+import { LibraryService } from '../movements/library.service.js';
+import { EventsService } from './events.service.js';
+import { DigestEntity } from './session.entities.js';
+
+const DAY = 86_400_000;
+/** Any fixed time serves: weights of trials then are multiplied by one number to be those of now. */
+const EPOCH = Date.UTC(2025, 0, 1);
+const doubled = (milliseconds: number): number => 2 ** ((milliseconds - EPOCH) / DAY / HALF_LIFE_DAYS);
+/** The weight that a sum has left now. */
+const faded = (now: string): number => 1 / doubled(Date.parse(now));
+/** What is less than this is nothing. */
+const LEAST = 1e-6;
+
+/** Sessions digested before others have a turn. */
+const BATCH = 20;
+/** A session that is under way changes all the time: it is digested when it has been quiet for so long. */
+const QUIET_MS = 60_000;
+/** How often is looked for such sessions. */
+const LOOK_MS = 10_000;
+
+@Injectable()
+export class DigestsService implements OnApplicationBootstrap, OnApplicationShutdown {
+  private timer: NodeJS.Timeout | undefined;
+  private stopped = false;
+
+  constructor(
+    private readonly database: DataSource,
+    private readonly gate: WriteGate,
+    private readonly events: EventsService,
+    private readonly library: LibraryService,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    this.later(0);
+  }
+
+  onApplicationShutdown(): void {
+    this.stopped = true;
+    clearTimeout(this.timer);
+  }
+
+  /** Something was added for which nobody should wait a minute. */
+  soon(): void {
+    clearTimeout(this.timer);
+    this.later(0);
+  }
+
+  /** Every digest of a client, none of them older than their sessions. */
+  async ofClient(clientId: string): Promise<Digest[]> {
+    const stale = await this.database.query<{ id: string }[]>(
+      `SELECT id FROM sessions WHERE id IN (SELECT sessionId FROM session_clients WHERE clientId = ?) AND digested <> place`,
+      [clientId],
+    );
+    for (const { id } of stale) await this.digest(id);
+    const rows = await this.database.query<{ sessionId: string; version: number; document: string }[]>(
+      'SELECT sessionId, version, document FROM digests WHERE clientId = ?',
+      [clientId],
+    );
+    const digests: Digest[] = [];
+    for (const { sessionId, version, document } of rows) {
+      const kept = version === DIGEST_VERSION ? parsed(document) : undefined;
+      // One that is damaged, or of an earlier version, is made anew.
+      const digest = (kept as Digest | undefined) ?? (await this.digest(sessionId)).get(clientId);
+      if (digest) digests.push(digest);
+    }
+    return digests;
+  }
+
+  /** Everybody else's outcomes of each correction, faded to now. */
+  async others(own: readonly Trial[], now: string): Promise<Record<string, Counted>> {
+    const sums = await this.database.query<{ correction: string; worked: number; total: number }[]>(
+      'SELECT correction, worked, total FROM outcomes',
+    );
+    const mine = weighed(own);
+    const scale = faded(now);
+    return Object.fromEntries(
+      sums.flatMap(({ correction, worked, total }): [string, Counted][] => {
+        const less = mine.get(correction) ?? { worked: 0, total: 0 };
+        const left = { worked: Math.max(0, (worked - less.worked) * scale), total: (total - less.total) * scale };
+        return left.total > LEAST ? [[correction, left]] : [];
+      }),
+    );
+  }
+
+  /** Makes the digests of a session anew. @returns them by client */
+  private async digest(sessionId: string): Promise<Map<string, Digest>> {
+    const events = await this.events.all(sessionId);
+    return this.gate.write((writer) => {
+      const session = writer.get<{ place: number }>('SELECT place FROM sessions WHERE id = ?', sessionId);
+      if (!session) return new Map<string, Digest>();
+      const clientIds = writer
+        .all<{ clientId: string }>('SELECT clientId FROM session_clients WHERE sessionId = ?', sessionId)
+        .map(({ clientId }) => clientId);
+      const { lanes } = fold(events, clientIds);
+      const digests = new Map(
+        Object.values(lanes)
+          .filter(({ entries, pains, notes }) => entries.length + pains.length + notes.length > 0)
+          .map((lane) => [lane.clientId, digestOf(lane, this.library.find)]),
+      );
+      forgetDigests(writer, sessionId);
+      for (const [clientId, document] of digests)
+        writer.insert(DigestEntity, { clientId, sessionId, version: DIGEST_VERSION, document });
+      count(
+        writer,
+        [...digests.values()].flatMap(({ trials }) => trials),
+        1,
+      );
+      // Events that came in between are seen by their place.
+      const last = events.length > 0 ? placeOf(writer, sessionId, events.at(-1)?.id ?? '') : 0;
+      writer.run('UPDATE sessions SET digested = ? WHERE id = ?', last ?? session.place, sessionId);
+      return digests;
+    });
+  }
+
+  /** Sessions that have been quiet for a while are digested by themselves, a few at a time. */
+  private later(milliseconds: number): void {
+    if (this.stopped) return;
+    this.timer = setTimeout(() => void this.catchUp(), milliseconds).unref();
+  }
+
+  private async catchUp(): Promise<void> {
+    try {
+      const quiet = new Date(Date.now() - QUIET_MS).toISOString();
+      const stale = await this.database.query<{ id: string }[]>(
+        `SELECT id FROM sessions WHERE digested <> place
+         AND (finishedAt IS NOT NULL OR coalesce((SELECT receivedAt FROM events WHERE events.place = sessions.place), '') < ?) LIMIT ?`,
+        [quiet, BATCH],
+      );
+      for (const { id } of stale) {
+        if (this.stopped) return;
+        await this.digest(id);
+        // Taps come between any two.
+        await new Promise(setImmediate);
+      }
+      this.later(stale.length === BATCH ? 0 : LOOK_MS);
+    } catch {
+      // The disk is full, or the like; answers digest what they need themselves.
+      this.later(LOOK_MS);
+    }
+  }
+}
+
+const placeOf = (writer: Writer, sessionId: string, id: string): number | undefined =>
+  writer.get<{ place: number }>('SELECT place FROM events WHERE sessionId = ? AND id = ?', sessionId, id)?.place;
+
+/** Takes the digests of a session away, and what they count. */
+export function forgetDigests(writer: Writer, sessionId: string, clientId?: string): void {
+  const where = clientId === undefined ? 'sessionId = ?' : 'sessionId = ? AND clientId = ?';
+  const parameters = clientId === undefined ? [sessionId] : [sessionId, clientId];
+  for (const { document } of writer.all<{ document: string }>(
+    `SELECT document FROM digests WHERE ${where}`,
+    ...parameters,
+  ))
+    count(writer, (parsed(document) as Digest | undefined)?.trials ?? [], -1);
+  writer.run(`DELETE FROM digests WHERE ${where}`, ...parameters);
+}
+
+/** Trials by correction, each at the weight that it has at the fixed time. Events are never from later than a day from now. */
+function weighed(trials: readonly Trial[]): Map<string, Counted> {
+  const sums = new Map<string, Counted>();
+  for (const { correction, outcome, at } of trials) {
+    const weight = doubled(Date.parse(at));
+    const sum = sums.get(correction) ?? { worked: 0, total: 0 };
+    sums.set(correction, { worked: sum.worked + weight * OUTCOME_SCORE[outcome], total: sum.total + weight });
+  }
+  return sums;
+}
+
+function count(writer: Writer, trials: readonly Trial[], sign: 1 | -1): void {
+  for (const [correction, { worked, total }] of weighed(trials))
+    writer.run(
+      `INSERT INTO outcomes (correction, worked, total) VALUES (?, ?, ?)
+       ON CONFLICT (correction) DO UPDATE SET worked = worked + excluded.worked, total = total + excluded.total`,
+      correction,
+      sign * worked,
+      sign * total,
+    );
+}

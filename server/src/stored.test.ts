@@ -1,0 +1,466 @@
+/** Stored means stored: full disks, failed commits, kills, older copies, and files that are not what they were. */
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import Database from 'better-sqlite3';
+import { spawnSync } from 'node:child_process';
+import {
+  appendFileSync,
+  chmodSync,
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
+import { connect } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { DataSource } from 'typeorm';
+import { v7 as uuidv7 } from 'uuid';
+import { outdated } from './backups/backups.service.js';
+import { dataSourceOptions, MIGRATIONS } from './database/data-source.js';
+import { WriteGate } from './database/write-gate.js';
+import { ask, backupProgram, sessionOn, startProcess, type Running } from './test/processes.js';
+import { startServer } from './test/studio-server.js';
+
+let folder: string;
+let running: Running | undefined;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'waxwing-stored-'));
+});
+afterEach(async () => {
+  await running?.kill();
+  running = undefined;
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const start = async (args: readonly string[] = [], at = folder): Promise<Running> =>
+  (running = await startProcess(at, args));
+const refusal = (args: readonly string[] = []): Promise<string> =>
+  start(args).then(
+    () => 'it started',
+    (error: unknown) => (error as Error).message,
+  );
+const file = (name: string): string => join(folder, name);
+const eventsIn = (database: string): string[] => {
+  const db = new Database(database, { readonly: true });
+  try {
+    return (db.prepare('SELECT id FROM events').all() as { id: string }[]).map(({ id }) => id);
+  } finally {
+    db.close();
+  }
+};
+
+describe('the write gate', () => {
+  test('answers only after the commit, and a commit that fails takes nothing of the next with it', async () => {
+    const server = await startServer();
+    try {
+      const gate = server.app.get(WriteGate);
+      // A reference that is looked at only at the commit: COMMIT fails, and leaves the transaction open.
+      const broken = () =>
+        gate.write((writer) => {
+          writer.run('PRAGMA defer_foreign_keys = ON');
+          writer.run('INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)', uuidv7(), uuidv7());
+        });
+      expect(broken).toThrow(/FOREIGN KEY/);
+      expect(() => gate.write(() => Promise.resolve() as never)).toThrow(/must not wait/);
+      await server.http.post('/api/clients').send({ name: 'After' }).expect(201);
+      const db = new Database(server.database, { readonly: true });
+      expect(db.prepare('SELECT name FROM clients').all()).toEqual([{ name: 'After' }]);
+      expect(db.prepare('SELECT count(*) AS n FROM session_clients').get()).toEqual({ n: 0 });
+      db.close();
+    } finally {
+      await server.stop();
+    }
+  }, 30_000);
+
+  test('is the only way: the connection that reads cannot write', async () => {
+    const server = await startServer();
+    await expect(server.app.get(DataSource).query('DELETE FROM clients')).rejects.toThrow(/readonly/);
+    await server.stop();
+  }, 30_000);
+
+  test('a full disk is said to be one, loses nothing, and everything goes on when there is room again', async () => {
+    const small = file('small');
+    mkdirSync(small);
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=24m', 'tmpfs', small]).status === 0;
+    // Where nothing may be mounted the database itself is held small.
+    try {
+      const server = await start([], mounted ? small : folder);
+      const { sessionId, tap } = await sessionOn(server.address);
+      const post = (events: object[]) =>
+        ask<{ detail?: string }>(server.address, 'POST', `/sessions/${sessionId}/events`, { events });
+      const acknowledged: string[] = [];
+      const send = async () => {
+        const one = tap('x'.repeat(1900));
+        const { status, body } = await post([one]);
+        if (status === 200) acknowledged.push(one.id);
+        return { status, body };
+      };
+      for (let i = 0; i < 20; i += 1) await send();
+      if (mounted) {
+        const filler = join(small, 'filler');
+        const fill = () => {
+          try {
+            for (;;) appendFileSync(filler, Buffer.alloc(256 * 1024));
+          } catch {
+            // It is full.
+          }
+        };
+        fill();
+        let answer = await send();
+        for (let i = 0; i < 400 && answer.status === 200; i += 1) {
+          fill();
+          answer = await send();
+        }
+        expect([answer.status, answer.body.detail]).toEqual([507, expect.stringContaining('disk')]);
+        await send();
+        rmSync(filler);
+      }
+      for (let i = 0; i < 20; i += 1) expect((await send()).status).toBe(200);
+      await server.kill();
+      const there = new Set(eventsIn(join(mounted ? small : folder, 'waxwing.sqlite')));
+      expect(acknowledged.filter((id) => !there.has(id))).toEqual([]);
+      expect(acknowledged.length).toBeGreaterThanOrEqual(40);
+    } finally {
+      if (mounted) spawnSync('umount', ['-l', small]);
+    }
+  }, 60_000);
+
+  test('logs nothing that is private when a write fails', async () => {
+    const server = await start();
+    const db = new Database(file('waxwing.sqlite'));
+    db.exec(`CREATE TRIGGER trouble BEFORE INSERT ON clients BEGIN SELECT RAISE(ABORT, 'trouble'); END`);
+    db.close();
+    const { status } = await ask(server.address, 'POST', '/clients', { name: 'Ada', healthNote: 'a weak heart' });
+    expect(status).toBe(500);
+    expect(server.errors()).toContain('SqliteError');
+    expect(server.errors()).not.toMatch(/weak heart|Ada/);
+  }, 30_000);
+});
+
+describe('the folder', () => {
+  test('belongs to one server, whose end of any kind frees it', async () => {
+    const first = await start();
+    await expect(startProcess(folder)).rejects.toThrow(/Another Waxwing is running/);
+    await first.kill();
+    const second = await start();
+    expect((await ask(second.address, 'GET', '/studio')).status).toBe(200);
+  }, 30_000);
+
+  test('is closed to others, with everything in it', async () => {
+    mkdirSync(file('pictures'));
+    writeFileSync(file('pictures/left-open'), '');
+    chmodSync(file('pictures/left-open'), 0o644);
+    const { address, end } = await start();
+    await sessionOn(address);
+    const open = (at: string): string[] =>
+      readdirSync(at, { withFileTypes: true }).flatMap((entry) => {
+        const path = join(at, entry.name);
+        const mode = statSync(path).mode & 0o077;
+        return [...(mode ? [path] : []), ...(entry.isDirectory() ? open(path) : [])];
+      });
+    expect(open(folder)).toEqual([]);
+    expect(statSync(folder).mode & 0o777).toBe(0o700);
+    await end();
+    // A picture that was never taken in is gone since the start.
+    expect(readdirSync(file('pictures'))).toEqual([]);
+  }, 30_000);
+
+  test('that held a studio is never started as an empty one, or as an older one', async () => {
+    const server = await start();
+    const { sessionId, tap } = await sessionOn(server.address);
+    const more = async (address: string) => ask(address, 'POST', `/sessions/${sessionId}/events`, { events: [tap()] });
+    await more(server.address);
+    await server.end();
+    copyFileSync(file('waxwing.sqlite'), file('whole'));
+    const again = await start();
+    for (let i = 0; i < 5; i += 1) await more(again.address);
+    // The marker follows a moment later.
+    while (!(JSON.parse(readFileSync(file('studio.json'), 'utf8')) as { place: number }).place)
+      await more(again.address);
+    const placeNow = () => (JSON.parse(readFileSync(file('studio.json'), 'utf8')) as { place: number }).place;
+    const before = placeNow();
+    await more(again.address);
+    while (placeNow() === before) await new Promise(setImmediate);
+    await again.kill();
+
+    // Until the first checkpoint the newest taps are in the file beside the database.
+    copyFileSync(file('waxwing.sqlite-wal'), file('wal'));
+    const put = (main: string, wal: string | null) => {
+      for (const end of ['', '-wal', '-shm']) rmSync(file(`waxwing.sqlite${end}`), { force: true });
+      copyFileSync(file(main), file('waxwing.sqlite'));
+      if (wal) copyFileSync(file(wal), file('waxwing.sqlite-wal'));
+    };
+    copyFileSync(file('waxwing.sqlite'), file('main'));
+    put('main', null);
+    expect(await refusal()).toMatch(
+      /older than it was: \d+ writes are missing \(the file waxwing.sqlite-wal beside it is gone\)/,
+    );
+    const bytes = readFileSync(file('wal'));
+    bytes[Math.floor(bytes.length / 3)] = (bytes[Math.floor(bytes.length / 3)] ?? 0) ^ 0xff;
+    writeFileSync(file('flipped'), bytes);
+    put('main', 'flipped');
+    expect(await refusal()).toMatch(/older than it was|damaged/);
+    writeFileSync(file('halved'), readFileSync(file('wal')).subarray(0, Math.floor(bytes.length / 2)));
+    put('main', 'halved');
+    expect(await refusal()).toMatch(/older than it was|damaged/);
+    put('whole', null);
+    expect(await refusal()).toMatch(/older than it was/);
+    put('main', null);
+    truncateSync(file('waxwing.sqlite'), Math.floor(statSync(file('waxwing.sqlite')).size / 2));
+    expect(await refusal()).toMatch(/damaged/);
+    put('main', null);
+    truncateSync(file('waxwing.sqlite'), 0);
+    expect(await refusal()).toMatch(/held a studio, but its database is empty/);
+    rmSync(file('waxwing.sqlite'));
+    expect(await refusal()).toMatch(/held a studio, but its database is missing/);
+    // What is whole starts, and what is not only when that is said.
+    put('main', 'wal');
+    await (await start()).end();
+    put('whole', null);
+    await (await start(['--accept-loss'])).end();
+    await (await start()).end();
+  }, 120_000);
+
+  test('of a newer Waxwing is left as it is', async () => {
+    await (await start()).end();
+    const db = new Database(file('waxwing.sqlite'));
+    db.prepare(`INSERT INTO migrations (timestamp, name) VALUES (9, 'Later2900000000000')`).run();
+    db.pragma('wal_checkpoint(TRUNCATE)');
+    db.close();
+    const before = readFileSync(file('waxwing.sqlite'));
+    expect(await refusal()).toMatch(/^The database .* was written by a newer Waxwing/);
+    expect(readFileSync(file('waxwing.sqlite')).equals(before)).toBe(true);
+  }, 30_000);
+
+  test('of an earlier version is copied, checked and brought up to date, with every event at its place', async () => {
+    const options = { ...dataSourceOptions(file('waxwing.sqlite'), 'migrate'), migrations: MIGRATIONS.slice(0, -1) };
+    const old = await new DataSource(options as never).initialize();
+    const [clientId, sessionId] = [uuidv7(), uuidv7()];
+    const at = new Date().toISOString();
+    await old.query(
+      `INSERT INTO clients (id, version, name, about, goal, healthNote, limits, kit, createdAt, updatedAt) VALUES (?, 1, 'Ada', '', '', 'gone by now', '[]', '[]', ?, ?)`,
+      [clientId, at, at],
+    );
+    await old.query('INSERT INTO sessions (id, startedAt, finishedAt) VALUES (?, ?, NULL)', [sessionId, at]);
+    await old.query('INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)', [sessionId, clientId]);
+    const events = [1, 2, 3].map((counter) => ({
+      id: uuidv7(),
+      sessionId,
+      clientId,
+      counter,
+      at,
+      type: 'note-written',
+      data: { text: `note ${counter}` },
+    }));
+    for (const event of events)
+      await old.query('INSERT INTO events (id, sessionId, counter, document, receivedAt) VALUES (?, ?, ?, ?, ?)', [
+        event.id,
+        sessionId,
+        event.counter,
+        JSON.stringify(event),
+        at,
+      ]);
+    await old.query(`UPDATE clients SET healthNote = ''`);
+    await old.destroy();
+    const { address, end } = await start();
+    const view = (await ask<{ events: object[]; last: number }>(address, 'GET', `/sessions/${sessionId}`)).body;
+    expect(view.events).toEqual(events);
+    expect(view.last).toBe(3);
+    await end();
+    const copy = file(`backups/${readdirSync(file('backups')).find((name) => name.startsWith('before-'))}`);
+    expect(new Set(eventsIn(copy))).toEqual(new Set(events.map(({ id }) => id)));
+    // What was deleted by the earlier version is not in the file any more.
+    expect(readFileSync(file('waxwing.sqlite')).includes('gone by now')).toBe(false);
+  }, 60_000);
+
+  test('with one damaged row takes nothing else with it, and names it', async () => {
+    const server = await start();
+    const [ada, bo] = [await sessionOn(server.address, 'Ada'), await sessionOn(server.address, 'Bo')];
+    const taps = [ada.tap(), ada.tap(), ada.tap()];
+    await ask(server.address, 'POST', `/sessions/${ada.sessionId}/events`, { events: taps });
+    await server.end();
+    const db = new Database(file('waxwing.sqlite'));
+    db.prepare(`UPDATE clients SET limits = '{' WHERE id = ?`).run(bo.clientId);
+    db.prepare(`UPDATE events SET document = 'x' WHERE id = ?`).run(taps[1]?.id);
+    db.prepare(`UPDATE studio SET kit = ''`).run();
+    db.close();
+    const { address } = await start();
+    const { body } = await ask<{ items: { name: string }[] }>(address, 'GET', '/clients');
+    expect(body.items.map(({ name }) => name)).toEqual(['Ada']);
+    expect((await ask(address, 'GET', `/clients/${bo.clientId}`)).status).toBe(500);
+    expect((await ask<{ events: object[] }>(address, 'GET', `/sessions/${ada.sessionId}`)).body.events).toHaveLength(2);
+    expect((await ask(address, 'GET', `/clients/${ada.clientId}/record`)).status).toBe(200);
+    const { damaged } = (await ask<{ damaged: { what: string; name: string }[] }>(address, 'GET', '/studio/keeping'))
+      .body;
+    expect(damaged.map(({ what }) => what).sort()).toEqual(['client', 'event', 'studio']);
+    expect(damaged.find(({ what }) => what === 'client')?.name).toBe('Bo');
+  }, 30_000);
+
+  test('the demo never goes over what somebody has', async () => {
+    const server = await start();
+    await sessionOn(server.address);
+    await server.end();
+    expect(await refusal(['--demo'])).toMatch(/^There are clients in .* already; .* Nothing was changed\.$/);
+  }, 30_000);
+});
+
+test('told to end, it ends within five seconds, whoever hangs on, and has what it acknowledged', async () => {
+  const server = await start();
+  const { sessionId, tap } = await sessionOn(server.address);
+  const one = tap();
+  await ask(server.address, 'POST', `/sessions/${sessionId}/events`, { events: [one] });
+  const half = connect(Number(new URL(server.address).port), '127.0.0.1');
+  half.on('error', () => undefined);
+  half.write(
+    `POST /api/clients HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 900\r\n\r\n{"na`,
+  );
+  expect(await server.end()).toBeLessThan(5_000);
+  half.destroy();
+  expect(eventsIn(file('waxwing.sqlite'))).toEqual([one.id]);
+}, 30_000);
+
+test('taps made while a library is taken in are acknowledged on their own, and survive a kill', async () => {
+  const server = await start();
+  const { sessionId, tap } = await sessionOn(server.address);
+  const pack = (
+    await ask<{ movements: { id: string; name: string; links: object[]; faults: object[] }[] }>(
+      server.address,
+      'GET',
+      '/library/pack',
+    )
+  ).body;
+  const [first] = pack.movements;
+  if (!first) throw new Error('the library is empty');
+  const plain = { ...first, links: [], faults: [] };
+  const movements = Array.from({ length: 600 }, (_, i) => ({ ...plain, id: `made-${i}`, name: `Made ${i}` }));
+  const looked = await fetch(`${server.address}/api/imports?kind=pack`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: JSON.stringify({ ...pack, movements }),
+  });
+  const { importId } = (await looked.json()) as { importId: string };
+  let over = false;
+  const taken = ask(server.address, 'POST', `/imports/${importId}/apply`, { take: movements.map(({ id }) => id) })
+    .catch(() => undefined)
+    .finally(() => (over = true));
+  const acknowledged: string[] = [];
+  while (!over) {
+    const one = tap();
+    const { status } = await ask(server.address, 'POST', `/sessions/${sessionId}/events`, { events: [one] });
+    if (status === 200) acknowledged.push(one.id);
+    if (acknowledged.length === 5) break;
+  }
+  await server.kill();
+  await taken;
+  const there = new Set(eventsIn(file('waxwing.sqlite')));
+  expect(acknowledged.filter((id) => !there.has(id))).toEqual([]);
+  expect(acknowledged.length).toBeGreaterThan(0);
+  // All of the import or nothing of it, and nothing of it half.
+  const again = await start();
+  const { total } = (await ask<{ total: number }>(again.address, 'GET', '/movements?limit=1')).body;
+  expect([0, 600]).toContain(total - pack.movements.length);
+}, 60_000);
+
+test('a deleted client leaves no byte: not in the database, its log, pictures, messages or backups', async () => {
+  const server = await start();
+  const ada = await sessionOn(server.address, 'Adalbert Quay', {
+    healthNote: 'an uneasy knee since spring',
+    email: 'a@example.org',
+  });
+  const bo = await sessionOn(server.address, 'Bo');
+  await ask(server.address, 'POST', `/sessions/${ada.sessionId}/events`, { events: [ada.tap('wobbled on the left')] });
+  await ask(server.address, 'GET', `/clients/${ada.clientId}/record`);
+  expect(backupProgram(folder, 'backup', file('backups/waxwing-2030-01-01.backup')).code).toBe(0);
+  const removed = await ask(server.address, 'DELETE', `/clients/${ada.clientId}`, { name: 'Adalbert Quay' });
+  expect(removed.status).toBe(204);
+  const bytes = (at: string): Buffer[] =>
+    readdirSync(at, { withFileTypes: true }).flatMap((entry) =>
+      entry.isDirectory() ? bytes(join(at, entry.name)) : [readFileSync(join(at, entry.name))],
+    );
+  for (const secret of ['Adalbert', 'uneasy knee', 'wobbled', 'a@example.org'])
+    expect([secret, bytes(folder).some((one) => one.includes(secret))]).toEqual([secret, false]);
+  const { erased } = (
+    await ask<{ erased: string[] }>(server.address, 'POST', '/erased', {
+      ids: [ada.clientId, ada.sessionId, bo.clientId],
+    })
+  ).body;
+  expect(erased.sort()).toEqual([ada.clientId, ada.sessionId].sort());
+}, 60_000);
+
+describe('backups', () => {
+  test('are made while a server works, verified, and brought back only when none does; what was there is kept', async () => {
+    const server = await start();
+    const { sessionId, tap } = await sessionOn(server.address);
+    const taps = Array.from({ length: 30 }, () => tap());
+    await ask(server.address, 'POST', `/sessions/${sessionId}/events`, { events: taps });
+    const png = Buffer.from([137, 80, 78, 71, 13, 10, 26, 10, 1, 2, 3]);
+    await fetch(`${server.address}/api/movements/wall-sit/pictures?caption=x`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: png,
+    });
+    const backup = file('kept.backup');
+    expect(backupProgram(folder, 'backup', backup)).toMatchObject({
+      code: 0,
+      said: expect.stringContaining('1 clients, 1 sessions with 30 taps'),
+    });
+    expect(statSync(backup).mode & 0o077).toBe(0);
+    const later = tap();
+    await ask(server.address, 'POST', `/sessions/${sessionId}/events`, { events: [later] });
+    expect(backupProgram(folder, 'restore', backup)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('Stop it first'),
+    });
+    await server.kill();
+    // The log of the one that is replaced lies there: it must not run into the one that comes back.
+    expect(existsSync(file('waxwing.sqlite-wal'))).toBe(true);
+    expect(backupProgram(folder, 'restore', backup)).toMatchObject({
+      code: 0,
+      said: expect.stringContaining('lies in'),
+    });
+    const again = await start();
+    const view = (await ask<{ events: { id: string }[] }>(again.address, 'GET', `/sessions/${sessionId}`)).body;
+    expect(view.events.map(({ id }) => id)).toEqual(taps.map(({ id }) => id));
+    const [picture] = (await ask<{ id: string }[]>(again.address, 'GET', '/movements/wall-sit/pictures')).body;
+    const shown = await fetch(`${again.address}/api/movements/wall-sit/pictures/${picture?.id}`);
+    expect(Buffer.from(await shown.arrayBuffer()).equals(png)).toBe(true);
+    const aside = readdirSync(folder).find((name) => name.startsWith('replaced-'));
+    expect(eventsIn(join(folder, aside ?? '', 'waxwing.sqlite'))).toContain(later.id);
+    // What came back knows what it misses, and takes it again from a device that has it.
+    const { missing } = (
+      await ask<{ missing: string[] }>(again.address, 'POST', `/sessions/${sessionId}/events/missing`, {
+        ids: [taps[0]?.id, later.id],
+      })
+    ).body;
+    expect(missing).toEqual([later.id]);
+    expect((await ask(again.address, 'POST', `/sessions/${sessionId}/events`, { events: [later] })).status).toBe(200);
+  }, 60_000);
+
+  test('that are none, or damaged, are refused and change nothing', async () => {
+    await (await start()).end();
+    const before = readFileSync(file('waxwing.sqlite'));
+    writeFileSync(file('none'), 'not a backup');
+    expect(backupProgram(folder, 'restore', file('none')).said).toMatch(/is not a backup that can be used/);
+    expect(backupProgram(folder, 'restore', file('nowhere')).said).toMatch(/does not exist/);
+    copyFileSync(file('waxwing.sqlite'), file('other'));
+    expect(backupProgram(folder, 'restore', file('other')).said).toMatch(/a database of another kind/);
+    expect(readFileSync(file('waxwing.sqlite')).equals(before)).toBe(true);
+  }, 30_000);
+
+  test('of seven days and four weeks are kept', () => {
+    const names = Array.from({ length: 60 }, (_, i) => {
+      const day = new Date(Date.UTC(2030, 5, 30) - i * 86_400_000).toISOString().slice(0, 10);
+      return `waxwing-${day}.backup`;
+    });
+    const gone = new Set(outdated(names, '2030-06-30'));
+    const kept = names.filter((name) => !gone.has(name));
+    expect(kept.slice(0, 7)).toEqual(names.slice(0, 7));
+    expect(kept).toHaveLength(11);
+  });
+});

@@ -1,0 +1,59 @@
+/** A planned movement that must not be done now: why, what there is instead, and the deliberate way to do it all the same. */
+import { draft, goTo, type LaneView, movementOf, nextOther, skip, swapTo } from '@waxwing/core/floor';
+import { Octagon } from 'lucide-react';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
+
+export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSame: () => void }) {
+  const { closed, movement, step } = view;
+  const tap = useTap(view.client.id);
+  if (!closed || !movement) return null;
+  const { fit, instead } = closed;
+  const next = nextOther(view);
+  return (
+    <div className="grid min-h-full lg:grid-cols-2">
+      <section role="alert" aria-label="Closed" className="alarm space-y-3 p-6">
+        <p className="flex items-center gap-3 text-4xl font-bold">
+          <Octagon aria-hidden size={36} /> Not {movement.name.toLowerCase()} now
+        </p>
+        <p className="text-2xl first-letter:uppercase">{fit.because.join('; ')}.</p>
+        <p>What a limit or a pain means is for a qualified clinician to say.</p>
+      </section>
+      <section aria-label="Instead" className="flex flex-col gap-3 p-6">
+        {instead ? (
+          <button
+            type="button"
+            className="btn btn-primary h-auto min-h-16 w-full py-2 text-2xl"
+            onClick={() => tap(swapTo(view, instead.id, `instead of ${movement.name.toLowerCase()}`, uuidv7))}
+          >
+            Take {instead.name.toLowerCase()}
+          </button>
+        ) : (
+          <p className="text-2xl font-bold">Nothing near it is open. Leave it out.</p>
+        )}
+        {next && (
+          <button type="button" className="btn target h-auto py-2" onClick={() => tap(goTo(next, uuidv7))}>
+            Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
+          </button>
+        )}
+        {step && (
+          <>
+            <button type="button" className="btn target" onClick={() => tap(skip(step, uuidv7))}>
+              Skip this set
+            </button>
+            <button
+              type="button"
+              className="btn target"
+              onClick={() => tap([draft(uuidv7(), 'item-dropped', { itemId: step.itemId })])}
+            >
+              Leave it out today
+            </button>
+          </>
+        )}
+        <button type="button" className="btn btn-ghost target mt-4 self-start underline" onClick={onAllTheSame}>
+          Do it all the same: the record will say so
+        </button>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,365 @@
+/**
+ * The tap queue: every tap is written to this device first, and only then shown and sent.
+ * Events stay here beyond that, because an answer is not the last word: a server may come back from an older copy.
+ * So this device asks what the server really has, and sends what is missing again. Only then is all of it saved.
+ */
+import { byClock, type SessionEvent, type SessionView } from '@waxwing/core/session';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { call, ProblemError } from '../api/http';
+
+type Fate = 'waiting' | 'sent' | 'refused';
+
+interface Stored {
+  event: SessionEvent;
+  fate: Fate;
+  /** Why the server refused it. */
+  why?: string;
+}
+
+interface QueueSchema extends DBSchema {
+  events: { key: string; value: Stored; indexes: { bySession: string; byFate: Fate } };
+}
+
+/** What the trainer is told of the queue. */
+export interface QueueState {
+  waiting: number;
+  /** Taps that this device would not write down: they are held in memory only, and lost when the page is closed before they are sent. */
+  unwritten: number;
+  refused: number;
+  why: string | null;
+  reachable: boolean;
+}
+
+const BATCH = 200;
+const RETRY_FIRST_MS = 1_000;
+const RETRY_MOST_MS = 15_000;
+/** How long events stay here after the server has them. */
+const KEPT_MS = 14 * 86_400_000;
+/** Ids asked for in one request. */
+const ASKED = 2_000;
+
+let opened: Promise<IDBPDatabase<QueueSchema>> | undefined;
+const database = (): Promise<IDBPDatabase<QueueSchema>> =>
+  // Another try each time: storage that was refused may be allowed later.
+  // The name is as old as the taps that lie there.
+  (opened ??= openDB<QueueSchema>('waxwing-outbox', 1, {
+    upgrade(db) {
+      const events = db.createObjectStore('events', { keyPath: 'event.id' });
+      events.createIndex('bySession', 'event.sessionId');
+      events.createIndex('byFate', 'fate');
+    },
+  }).catch((error: unknown) => {
+    opened = undefined;
+    throw error;
+  }));
+
+let state: QueueState = { waiting: 0, unwritten: 0, refused: 0, why: null, reachable: true };
+const listeners = new Set<() => void>();
+
+export const queueState = (): QueueState => state;
+
+export function subscribeQueue(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+/** Everything that this page made or sends again, by id: what is stored may be wiped while the page is open. */
+const held = new Map<string, Stored>();
+/** Ids of those that are not written down here. */
+const unwritten = new Set<string>();
+
+/** What is stored with a fate, with what is only in memory; a storage that cannot be read has nothing. */
+async function all(fate: Fate): Promise<Stored[]> {
+  const written = await database()
+    .then((db) => db.getAllFromIndex('events', 'byFate', fate))
+    .catch(() => []);
+  const byId = new Map(written.map((one) => [one.event.id, one]));
+  for (const [id, one] of held)
+    if (one.fate === fate) byId.set(id, one);
+    else byId.delete(id);
+  return [...byId.values()];
+}
+
+/** The same, but ids only: an hour without a server leaves many waiting, and they are counted at every tap. */
+async function idsOf(fate: Fate): Promise<Set<string>> {
+  const written = await database()
+    .then((db) => db.getAllKeysFromIndex('events', 'byFate', fate))
+    .catch(() => []);
+  const ids = new Set(written);
+  for (const [id, one] of held)
+    if (one.fate === fate) ids.add(id);
+    else ids.delete(id);
+  return ids;
+}
+
+async function tell(reachable: boolean): Promise<void> {
+  const [waiting, refused] = await Promise.all([idsOf('waiting'), idsOf('refused')]);
+  if (!reachable) agreed.clear();
+  setState({
+    waiting: waiting.size,
+    unwritten: [...unwritten].filter((id) => held.get(id)?.fate !== 'sent').length,
+    refused: refused.size,
+    why: refused.size > 0 ? ((await all('refused'))[0]?.why ?? null) : null,
+    reachable,
+  });
+}
+
+function setState(next: QueueState): void {
+  state = next;
+  for (const listener of listeners) listener();
+}
+
+/** Events of a session that this device has made, sent or not. */
+export async function eventsHere(sessionId: string): Promise<SessionEvent[]> {
+  const stored = await database()
+    .then((db) => db.getAllFromIndex('events', 'bySession', sessionId))
+    .catch(() => []);
+  const byId = new Map([...stored, ...held.values()].map(({ event }) => [event.id, event]));
+  return [...byId.values()].filter((event) => event.sessionId === sessionId);
+}
+
+/** Everything that this device holds of a session, as a file to keep: for when it cannot be written down or sent. */
+export async function exportOf(sessionId: string): Promise<Blob> {
+  const events = (await eventsHere(sessionId)).sort(byClock);
+  return new Blob([JSON.stringify({ sessionId, events }, null, 1)], { type: 'application/json' });
+}
+
+/** Tells other pages of this device of a tap, so that two of them show one session. */
+const channel = typeof window === 'undefined' ? undefined : new BroadcastChannel('waxwing-taps');
+
+/** Calls back with taps that another page of this device has made. */
+export function onTapsElsewhere(heard: (events: SessionEvent[]) => void): () => void {
+  const listen = ({ data }: MessageEvent<SessionEvent[]>) => heard(data);
+  channel?.addEventListener('message', listen);
+  return () => channel?.removeEventListener('message', listen);
+}
+
+/**
+ * Writes the events of one tap to this device, all or none; the promise resolves when they cannot be lost any more. Sending follows on its own.
+ * @param safe called as soon as that is so, before anything else is done
+ * Where the device will not write, they are held in memory and sent all the same, and the state says so.
+ */
+export async function keep(events: readonly SessionEvent[], safe: () => void = () => undefined): Promise<void> {
+  // Never says that all is saved while a tap is on its way.
+  setState({ ...state, waiting: state.waiting + events.length });
+  await put(events.map((event) => ({ event, fate: 'waiting' })));
+  safe();
+  channel?.postMessage(events);
+  await tell(state.reachable);
+  void flushTaps();
+}
+
+/** Holds and writes down; what cannot be written is remembered as such. */
+async function put(entries: readonly Stored[]): Promise<void> {
+  for (const one of entries) held.set(one.event.id, one);
+  try {
+    const transaction = (await database()).transaction('events', 'readwrite', { durability: 'strict' });
+    await Promise.all([...entries.map((one) => transaction.store.put(one)), transaction.done]);
+    for (const { event } of entries) unwritten.delete(event.id);
+  } catch {
+    for (const { event } of entries) unwritten.add(event.id);
+  }
+}
+
+let flushing: Promise<void> | undefined;
+let again = false;
+/** Taps that the server took since refused ones were offered to it. */
+let took = 0;
+let retry: ReturnType<typeof setTimeout> | undefined;
+let pause = RETRY_FIRST_MS;
+
+/** Sends what is waiting, oldest first; tries again by itself while the server does not answer. */
+export function flushTaps(): Promise<void> {
+  again = true;
+  return (flushing ??= sendAll().finally(() => {
+    flushing = undefined;
+    // A tap that came after the last look and before this moment found a sender that was already done.
+    if (again && state.reachable) void flushTaps();
+  }));
+}
+
+async function sendAll(): Promise<void> {
+  clearTimeout(retry);
+  while (again) {
+    again = false;
+    const waiting = await all('waiting');
+    for (const sessionId of new Set(waiting.map(({ event }) => event.sessionId))) {
+      const events = waiting.map(({ event }) => event).filter((event) => event.sessionId === sessionId);
+      events.sort(byClock);
+      for (let i = 0; i < events.length; i += BATCH)
+        if (!(await send(sessionId, events.slice(i, i + BATCH)))) {
+          await tell(false);
+          retry = setTimeout(() => void flushTaps(), pause);
+          pause = Math.min(pause * 2, RETRY_MOST_MS);
+          return;
+        }
+    }
+    // What the server would not take may have rested on what it has only now.
+    if (took > 0 && (await offerRefused())) again = true;
+    took = 0;
+  }
+  pause = RETRY_FIRST_MS;
+  await tell(true);
+}
+
+/** Sends one batch. What the server refuses is set aside with its reason, and the rest goes again. False when nothing answered. */
+async function send(sessionId: string, events: readonly SessionEvent[]): Promise<boolean> {
+  if (events.length === 0) return true;
+  try {
+    const { place } = await call<{ place: number }>('POST', `/sessions/${sessionId}/events`, { events });
+    told.set(sessionId, Math.max(told.get(sessionId) ?? 0, place));
+    took += events.length;
+    await mark(events, 'sent');
+    return true;
+  } catch (error) {
+    if (!(error instanceof ProblemError) || error.status === 0 || error.status >= 500) return false;
+    if (error.status === 404 && (await startAgain(sessionId))) return send(sessionId, events);
+    const bad = new Map(
+      error.errors.map(({ path, message }) => [Number(/^events\[(\d+)\]/.exec(path)?.[1] ?? NaN), message]),
+    );
+    const refused = events.filter((_, i) => bad.has(i));
+    // An answer that names none of them refuses the whole batch: nothing is dropped, all of it is shown as refused.
+    await mark(refused.length > 0 ? refused : events, 'refused', [...bad.values()][0] ?? error.message);
+    return send(sessionId, refused.length > 0 ? events.filter((_, i) => !bad.has(i)) : []);
+  }
+}
+
+async function mark(events: readonly SessionEvent[], fate: Fate, why?: string): Promise<void> {
+  await put(events.map((event): Stored => (why === undefined ? { event, fate } : { event, fate, why })));
+  await tell(true);
+}
+
+/** Makes refused events wait once more; false when there are none. */
+async function offerRefused(): Promise<boolean> {
+  const refused = await all('refused');
+  if (refused.length > 0)
+    await mark(
+      refused.map(({ event }) => event),
+      'waiting',
+    );
+  return refused.length > 0;
+}
+
+/** Gives refused events another chance, after the trainer has put the cause right. */
+export async function sendRefusedAgain(): Promise<void> {
+  await offerRefused();
+  await flushTaps();
+}
+
+/** Sessions as they began, for a server that has forgotten them. */
+const heads = new Map<string, Pick<SessionView, 'id' | 'startedAt' | 'clients' | 'programme'>>();
+/** The highest place that the server has told of each session. */
+const told = new Map<string, number>();
+/** Sessions of which the server was found to have everything that is known here. A server that was away may come back from an older copy. */
+const agreed = new Set<string>();
+
+/** Whether all that is known here of a session was found on the server, and nothing is on its way. */
+export const isAgreed = (sessionId: string): boolean => agreed.has(sessionId) && state.waiting === 0;
+
+/** Starts a session anew under its own id, as it was begun. False when this device does not know how, or the server will not. */
+async function startAgain(sessionId: string): Promise<boolean> {
+  const head = heads.get(sessionId);
+  if (!head) return false;
+  try {
+    await call('POST', '/sessions', {
+      id: sessionId,
+      clientIds: head.clients.map(({ id }) => id),
+      startedAt: head.startedAt,
+      again: true,
+      ...(head.programme ? { programme: head.programme } : {}),
+    });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Tells the queue of a session that is on the screen, and of the place that an answer gave. True when the server is behind what it told before. */
+export function heardOf(view: Pick<SessionView, 'id' | 'startedAt' | 'clients' | 'programme'>, last: number): boolean {
+  heads.set(view.id, view);
+  const behind = last < (told.get(view.id) ?? 0);
+  if (!behind) told.set(view.id, last);
+  return behind;
+}
+
+/**
+ * Asks which events of a session the server really has, and sends again what it misses, whoever made it.
+ * @param known everything that the page knows of the session
+ */
+export async function agree(sessionId: string, known: readonly SessionEvent[]): Promise<void> {
+  const here = await eventsHere(sessionId);
+  const byId = new Map([...here, ...known].map((event) => [event.id, event]));
+  const [waiting, refused] = await Promise.all([idsOf('waiting'), idsOf('refused')]);
+  const ids = [...byId.keys()].filter((id) => !waiting.has(id) && !refused.has(id));
+  try {
+    for (let i = 0; i < ids.length; i += ASKED) {
+      const missing = await missingOf(sessionId, ids.slice(i, i + ASKED));
+      const events = missing.flatMap((id) => byId.get(id) ?? []);
+      if (events.length === 0) continue;
+      // What was deleted for good is missing as well, and must not come back.
+      const erased = await erasedOf([sessionId, ...new Set(events.map(({ clientId }) => clientId))]);
+      if (erased.size > 0) await dropTaps(erased);
+      // The server is behind: what it told before counts no more.
+      told.delete(sessionId);
+      await mark(
+        events.filter(({ clientId }) => !erased.has(clientId) && !erased.has(sessionId)),
+        'waiting',
+      );
+    }
+    agreed.add(sessionId);
+    await tell(true);
+    await flushTaps();
+  } catch {
+    // Sending is tried again by itself, and asking follows it.
+    await tell(false);
+    clearTimeout(retry);
+    retry = setTimeout(() => void flushTaps(), pause);
+    pause = Math.min(pause * 2, RETRY_MOST_MS);
+  }
+}
+
+/** Which of some people and sessions were deleted for good. @throws ProblemError while the server is away */
+export async function erasedOf(ids: readonly string[]): Promise<Set<string>> {
+  const erased = new Set<string>();
+  for (let i = 0; i < ids.length; i += ASKED) {
+    const answer = await call<{ erased: string[] }>('POST', '/erased', { ids: ids.slice(i, i + ASKED) });
+    for (const id of answer.erased) erased.add(id);
+  }
+  return erased;
+}
+
+async function missingOf(sessionId: string, ids: string[]): Promise<string[]> {
+  if (ids.length === 0) return [];
+  try {
+    return (await call<{ missing: string[] }>('POST', `/sessions/${sessionId}/events/missing`, { ids })).missing;
+  } catch (error) {
+    // The whole session is gone there.
+    if (error instanceof ProblemError && error.status === 404) return ids;
+    throw error;
+  }
+}
+
+/** Ids of everybody and every session of which something lies here. */
+export async function idsHere(): Promise<string[]> {
+  const stored = await database()
+    .then((db) => db.getAll('events'))
+    .catch((): Stored[] => []);
+  return [...new Set(stored.flatMap(({ event }) => [event.clientId, event.sessionId]))];
+}
+
+/** Takes away what was deleted for good, and what the server has had for long. */
+export async function dropTaps(erased: ReadonlySet<string>): Promise<void> {
+  const db = await database().catch(() => null);
+  const stored = (await db?.getAll('events').catch((): Stored[] => [])) ?? [];
+  const old = new Date(Date.now() - KEPT_MS).toISOString();
+  for (const { event, fate } of stored) {
+    const gone = erased.has(event.clientId) || erased.has(event.sessionId);
+    if (!gone && !(fate === 'sent' && event.at < old)) continue;
+    held.delete(event.id);
+    unwritten.delete(event.id);
+    await db?.delete('events', event.id).catch(() => undefined);
+  }
+  await tell(state.reachable);
+}
+
+if (typeof window !== 'undefined') window.addEventListener('online', () => void flushTaps());

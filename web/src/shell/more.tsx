@@ -1,0 +1,15 @@
+/** The rest of a list that comes page by page. */
+export function More({
+  query: { hasNextPage, isFetchingNextPage, fetchNextPage },
+  what,
+}: {
+  query: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
+  what: string;
+}) {
+  if (!hasNextPage) return null;
+  return (
+    <button type="button" className="btn mt-4" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+      {isFetchingNextPage ? 'Fetching …' : `Show more ${what}`}
+    </button>
+  );
+}
