@@ -52,7 +52,12 @@ export default {
       from: {},
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
-    { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|^pdfmake/interfaces' } },
+    {
+      name: 'nothing-unresolved',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: '\\.css$|^pdfmake/interfaces' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules|/dist/' },

@@ -52,12 +52,120 @@ test('dull pain eases off and holds what is harder, in words, until it is taken 
   const harder = page.getByRole('button', { name: /^Harder/ });
   await expect(harder).toHaveAttribute('aria-disabled', 'false');
   await page.getByRole('button', { name: 'Pain' }).click();
-  await page.getByRole('button', { name: 'Dull pain: knee' }).click();
+  await page.getByRole('button', { name: 'Dull pain: neck' }).click();
   await expect(harder).toHaveAttribute('aria-disabled', 'true');
   await expect(harder).toContainText('not after pain today');
   await expect(page.getByRole('button', { name: 'More: load' })).toBeDisabled();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(harder).toHaveAttribute('aria-disabled', 'false');
+});
+
+test('what pain has closed is never led into: its reason, one tap to what is open, and all the same only on purpose', async ({
+  page,
+  studio,
+}) => {
+  const [clientId = ''] = await studio.openPlan(
+    page,
+    ['Tove Lindqvist'],
+    [
+      {
+        kind: 'strength',
+        lines: [
+          { movementId: 'split-squat', sets: 2 },
+          { movementId: 'goblet-squat', sets: 2 },
+          { movementId: 'push-up', sets: 2 },
+        ],
+      },
+    ],
+  );
+  const set = page.getByRole('region', { name: 'Set' });
+  await set.getByRole('button', { name: 'Tempo' }).click();
+  await page.getByRole('button', { name: 'Pain' }).click();
+  const sheet = page.getByRole('dialog', { name: 'Where does it hurt, and how?' });
+  await sheet.getByRole('button', { name: 'Left' }).click();
+  await sheet.getByRole('button', { name: 'Sharp pain: knee' }).click();
+  await expect(page.getByRole('alert')).toContainText('Stop: sharp pain at the left knee');
+  await expect(page.getByRole('timer', { name: 'Work' })).toHaveCount(0);
+  // The squat loads the same knee: nothing goes on to it.
+  await expect(page.getByRole('button', { name: 'Go on to goblet squat' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Go on to push-up' }).click();
+  await expect(set).toContainText('Set 1');
+  await page.getByRole('button', { name: 'Order of the session' }).click();
+  const order = page.getByRole('dialog', { name: 'Order for Tove' });
+  await order.getByRole('listitem').filter({ hasText: 'Goblet squat' }).getByRole('button', { name: 'Go to' }).click();
+  const closed = page.getByRole('alert', { name: 'Closed' });
+  await expect(closed).toContainText('Not goblet squat now');
+  await expect(closed).toContainText('sharp pain at the left knee today');
+  await expect(set).toHaveCount(0);
+  await page.getByRole('button', { name: /^Do it all the same/ }).click();
+  await expect(set).toContainText('All the same');
+  await set.getByRole('button', { name: 'Set done' }).click();
+  await expect(page.getByText('All saved')).toBeVisible();
+  const answer = await page.request.get(`${studio.address}/api/sessions/${page.url().split('/').at(-1)}`);
+  const { events } = (await answer.json()) as {
+    events: { type: string; clientId: string; data: { despite?: string; side?: string } }[];
+  };
+  const done = events.filter(({ type }) => type === 'set-done');
+  expect(done.map(({ data }) => data.despite)).toEqual([expect.stringContaining('sharp pain at the left knee today')]);
+  expect(events.find(({ type }) => type === 'pain-reported')?.data.side).toBe('left');
+  expect(done[0]?.clientId).toBe(clientId);
+});
+
+test('a fault seen in the set just done is marked for it, after the last set as well, and the next time holds', async ({
+  page,
+  studio,
+}) => {
+  await studio.openPlan(
+    page,
+    ['Osei Brandt'],
+    [
+      {
+        kind: 'strength',
+        lines: [{ movementId: 'goblet-squat', sets: 1 }],
+      },
+    ],
+  );
+  const set = page.getByRole('region', { name: 'Set' });
+  await set.getByRole('button', { name: 'Set done' }).click();
+  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible();
+  await page.getByRole('button', { name: 'Mark a fault in it' }).click();
+  const seen = page.getByRole('dialog', { name: /^Seen in goblet squat/ });
+  await seen.getByRole('button', { name: /Knees cave in/ }).click();
+  await page.getByRole('region', { name: 'Done' }).getByRole('button', { name: 'Easy' }).click();
+  await expect(page.getByText('All saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Finish' }).click();
+  const next = page.getByRole('listitem').filter({ hasText: /^Goblet squat:/ });
+  await expect(next).toContainText(/knees cave in/i);
+  await expect(next).not.toContainText(/^Goblet squat: Ready/);
+});
+
+test('a server that comes back from an older copy gets what it misses from the device, and only then all is saved', async ({
+  page,
+  studio,
+}) => {
+  await studio.openPlan(page, ['Dagny Holt'], [{ kind: 'strength', lines: [{ movementId: 'goblet-squat', sets: 6 }] }]);
+  const save = page.getByText(/All saved|Saving|Checking|Server away/);
+  const set = page.getByRole('region', { name: 'Set' });
+  await set.getByRole('button', { name: 'Set done' }).click();
+  await expect(save).toHaveText('All saved');
+  studio.backUp('yesterday.backup');
+  for (let i = 0; i < 3; i += 1) {
+    await set.getByRole('button', { name: 'Medium' }).click();
+    await set.getByRole('button', { name: 'Set done' }).click();
+  }
+  await expect(save).toHaveText('All saved');
+  const id = page.url().split('/').at(-1);
+  const events = async () => {
+    const answer = await page.request.get(`${studio.address}/api/sessions/${id}`);
+    return ((await answer.json()) as { events: { id: string }[] }).events.map((event) => event.id);
+  };
+  const before = await events();
+  await studio.stop();
+  studio.bringBack('yesterday.backup');
+  await studio.start();
+  await expect.poll(events, { timeout: 30_000 }).toHaveLength(before.length);
+  expect(new Set(await events())).toEqual(new Set(before));
+  await expect(save).toHaveText('All saved');
 });
 
 test('what a set was, how it felt and what was undone stand in the review to the rep', async ({ page, studio }) => {

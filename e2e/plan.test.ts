@@ -171,7 +171,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await expect(page.getByText(/Held today: poor sleep/).first()).toBeVisible();
   await expect(page.getByRole('link', { name: 'Forward lunge' })).toHaveCount(0);
   await expect(
-    page.getByText(/Dagny Holt leaves out Forward lunge: closed by .*sharp pain at the knee today/),
+    page.getByText(/Dagny Holt leaves out Forward lunge: closed by .*sharp pain at the left knee today/),
   ).toBeVisible();
   await expect(page.getByText(/is closed for/)).toHaveCount(0);
 
@@ -179,7 +179,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await page.goto(address);
   await page.getByRole('button', { name: 'Start a session' }).click();
   await find(page, 'Forward lunge');
-  await expect(page.getByRole('button', { name: /^Forward lunge.*sharp pain at the knee today/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Forward lunge.*sharp pain at the left knee today/ })).toBeDisabled();
 
   await page.goto(address);
   const [file] = await Promise.all([

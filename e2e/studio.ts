@@ -1,5 +1,5 @@
 /** The built application, really served, on a port and a folder of its own; it can be stopped and started again in the middle of a test. */
-import { spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -9,6 +9,7 @@ import { test as base, type Page } from '@playwright/test';
 import { emptyPlan } from '@waxwing/core/planning';
 
 const MAIN = join(import.meta.dirname, '../server/bundle/main.js');
+const BACKUP = join(import.meta.dirname, '../server/bundle/backup.js');
 
 export class Studio {
   address = '';
@@ -18,7 +19,7 @@ export class Studio {
 
   async start(args: string[] = []): Promise<void> {
     const child = spawn(process.execPath, [MAIN, ...args], {
-      env: { ...process.env, WAXWING_DATA: this.folder, PORT: this.port },
+      env: this.environment,
     });
     child.stderr.pipe(process.stderr);
     const [line] = (await once(child.stdout, 'data')) as [Buffer];
@@ -35,6 +36,20 @@ export class Studio {
     this.child.kill('SIGKILL');
     await gone;
     this.child = undefined;
+  }
+
+  /** Puts a backup beside the data while the server works. */
+  backUp(name: string): void {
+    execFileSync(process.execPath, [BACKUP, 'backup', join(this.folder, name)], { env: this.environment });
+  }
+
+  /** Brings a backup back while no server runs. */
+  bringBack(name: string): void {
+    execFileSync(process.execPath, [BACKUP, 'restore', join(this.folder, name)], { env: this.environment });
+  }
+
+  private get environment(): NodeJS.ProcessEnv {
+    return { ...process.env, WAXWING_DATA: this.folder, PORT: this.port };
   }
 
   async close(): Promise<void> {

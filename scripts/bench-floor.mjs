@@ -1,13 +1,8 @@
-/** The figures of the floor: taps, timers, long sessions, and a server that is killed again and again. */
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
+/** The figures of the floor: taps, timers and long sessions. */
 import { performance } from 'node:perf_hooks';
-import { setTimeout as pass } from 'node:timers/promises';
-import { SERVER } from './prepare.mjs';
 
 const { steadyClock, timerAt } = await import('@waxwing/core/session');
 
-const KILLS = 200;
 const MINUTE = 60_000;
 
 /** The same numbers every time. */
@@ -33,68 +28,6 @@ async function post(address, path, body) {
   });
   if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
   return /** @type {Promise<{ id: string }>} */ (answer.json());
-}
-
-/** @param {string} folder */
-async function start(folder) {
-  const child = spawn(process.execPath, [SERVER], { env: { ...process.env, WAXWING_DATA: folder, PORT: '0' } });
-  child.stderr.pipe(process.stderr);
-  const [line] = await once(child.stdout, 'data');
-  return { child, address: /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '' };
-}
-
-/**
- * A device sends taps as fast as they are taken and sends again what was not acknowledged; the server is killed at random moments.
- * @param {string} folder
- * @returns acknowledged events that are missing afterwards, and events that are there twice
- */
-export async function killAgainAndAgain(folder) {
-  let server = await start(folder);
-  const client = await post(server.address, '/clients', { name: 'Somebody' });
-  const startedAt = new Date().toISOString();
-  const session = await post(server.address, '/sessions', { clientIds: [client.id], startedAt });
-  let counter = 0;
-  const tap = () => ({
-    id: uuid(),
-    sessionId: session.id,
-    clientId: client.id,
-    counter: (counter += 1),
-    at: startedAt,
-    type: 'note-written',
-    data: { text: `tap ${counter}` },
-  });
-  /** @type {Set<string>} */
-  const acknowledged = new Set();
-  /** @type {ReturnType<typeof tap>[]} */
-  let waiting = [];
-  for (let kill = 0; kill < KILLS; kill += 1) {
-    const { child, address } = server;
-    const gone = once(child, 'exit');
-    setTimeout(() => child.kill('SIGKILL'), pick(150));
-    while (child.exitCode === null && child.signalCode === null) {
-      while (waiting.length < 1 + pick(5)) waiting.push(tap());
-      try {
-        await post(address, `/sessions/${session.id}/events`, { events: waiting });
-        for (const { id } of waiting) acknowledged.add(id);
-        waiting = [];
-      } catch {
-        await pass(5);
-      }
-    }
-    await gone;
-    server = await start(folder);
-  }
-  if (waiting.length > 0) await post(server.address, `/sessions/${session.id}/events`, { events: waiting });
-  const answer = await fetch(`${server.address}/api/sessions/${session.id}`);
-  const { events } = /** @type {import('@waxwing/core/session').SessionView} */ (await answer.json());
-  const there = new Set(events.map(({ id }) => id));
-  server.child.kill();
-  await once(server.child, 'exit');
-  return {
-    lost: [...acknowledged].filter((id) => !there.has(id)).length,
-    twice: events.length - there.size,
-    taps: acknowledged.size,
-  };
 }
 
 /** Sixty minutes with the tab mostly hidden: the page wakes now and then, and the device sleeps in between. The largest error in milliseconds. */

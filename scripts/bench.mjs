@@ -6,7 +6,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
-import { killAgainAndAgain, longSession, openings, taps, timerDrift } from './bench-floor.mjs';
+import { longSession, openings, taps, timerDrift } from './bench-floor.mjs';
+import { goingWrong, growingOld, takingIn } from './bench-stored.mjs';
 import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './prepare.mjs';
 
 ensureInstalled();
@@ -450,11 +451,17 @@ await inFolder(async (folder) => {
   }
   await stop();
 });
-await inFolder(async (folder) => {
-  const { lost, twice } = await killAgainAndAgain(folder);
-  row('acknowledged taps lost in 200 kills of the server', lost, 'taps', 0);
-  row('taps there twice after 200 kills', twice, 'taps', 0);
-});
+await takingIn(row, JSON.stringify(packOf(many)));
+await goingWrong(row);
+{
+  const executablePath = ensureBrowser();
+  const { chromium } = await import('@playwright/test');
+  const browser = executablePath
+    ? await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] })
+    : null;
+  await growingOld(row, async () => (await browser?.newPage({ viewport: { width: 1280, height: 800 } })) ?? null);
+  await browser?.close();
+}
 
 /** @type {Record<string, { file: string, isEntry?: boolean, imports?: string[] }>} */
 const manifest = JSON.parse(readFileSync(join(ROOT, 'web/dist/.vite/manifest.json'), 'utf8'));

@@ -4,4 +4,5 @@ import { serve } from './serve.mjs';
 
 ensureInstalled();
 ensureBuilt();
-serve([]);
+// `npm start -- --accept-loss` goes on with a database that is not what it was.
+serve(process.argv.slice(2));

@@ -3,10 +3,11 @@
  * What looks itself up at run time, or is loaded a second time by others, stays outside.
  */
 export default {
-  // The server, the thread that reads imports, and the program of backups.
+  // The server, its threads, and the program of backups.
   input: {
     main: 'server/dist/main.js',
     preparing: 'server/dist/imports/preparing.js',
+    checkpoints: 'server/dist/database/checkpoints.js',
     backup: 'server/dist/backup.js',
   },
   platform: 'node',

@@ -464,3 +464,13 @@ describe('backups', () => {
     expect(kept).toHaveLength(11);
   });
 });
+
+test('a while of everything that goes wrong loses no acknowledged tap, has none twice, and leaves the database whole', () => {
+  const { stdout } = spawnSync(process.execPath, [join(import.meta.dirname, '../../scripts/soak.mjs'), '24'], {
+    env: { ...process.env, NODE_OPTIONS: '' },
+    encoding: 'utf8',
+  });
+  const { taps, lost, twice, broken, refused } = JSON.parse(stdout) as Record<string, number>;
+  expect({ lost, twice, broken, refused }).toEqual({ lost: 0, twice: 0, broken: 0, refused: 0 });
+  expect(taps).toBeGreaterThan(100);
+}, 180_000);

@@ -37,5 +37,7 @@ export interface Keeping {
   low: boolean;
   /** Latest first. */
   backups: KeptBackup[];
+  /** The backup of today could not be made. */
+  backupFailed: boolean;
   damaged: Damaged[];
 }

@@ -80,14 +80,18 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
       const same = dose(movement);
       const { kind, why, to } = same.step;
       const other = to === null ? undefined : byId.get(to);
+      const leaveOut = (because: string) =>
+        reasons.push(
+          `${client.name} leaves out ${movement.name}: ${because.charAt(0).toLowerCase()}${because.slice(1)}`,
+        );
       if (kind === 'stop' || (kind === 'rung-down' && !other)) {
-        reasons.push(`${client.name} leaves out ${movement.name}: ${why}`);
+        leaveOut(why);
         continue;
       }
       const next = other ? dose(other, kind === 'rung-up' ? lastKg(past) : null) : same;
       // The rung below may be too hard as well, or nothing may go on there.
       if (next.step.kind === 'stop') {
-        reasons.push(`${client.name} leaves out ${movement.name}: ${next.step.why}`);
+        leaveOut(next.step.why);
         continue;
       }
       const moved = other ? `${kind === 'rung-up' ? 'Up' : 'Down'} from ${movement.name}: ${why} ` : '';

@@ -615,8 +615,8 @@ test('what hurt last time is named and never offered, and what carrying forward 
   });
   expect(blocks).toEqual([]);
   expect(reasons).toEqual([
-    'Ada leaves out press: Closed now: it hurt when it was last done.',
-    'Ada leaves out row: Closed now: hard grip: thumb.',
+    'Ada leaves out press: closed by sharp pain when it was last done.',
+    'Ada leaves out row: closed by hard grip: thumb.',
   ]);
   const around = {
     ...known(press, row),

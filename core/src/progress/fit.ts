@@ -11,7 +11,7 @@ export interface FitNow {
   status: Openness;
   /** What decided it. */
   code: FitCode;
-  /** In words. */
+  /** What closes it, in words that follow "closed by". */
   because: string[];
 }
 
@@ -21,11 +21,11 @@ export function fitNow(
   movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>,
 ): FitNow {
   const closed = (code: FitCode, because: string[]): FitNow => ({ status: 'closed', code, because });
-  if (hurtNow.includes(movement.id)) return closed('hurt-now', ['it hurt today']);
+  if (hurtNow.includes(movement.id)) return closed('hurt-now', ['sharp pain in it today']);
   const fit = fitFor(movement.demands, limits);
   if (fit.status === 'closed') return closed('limit', fit.because);
-  if (hurtBefore.includes(movement.id)) return closed('hurt-before', ['it hurt when it was last done']);
-  if (!usableOption(movement.kit, kit)) return closed('kit', ['its kit is not here']);
+  if (hurtBefore.includes(movement.id)) return closed('hurt-before', ['sharp pain when it was last done']);
+  if (!usableOption(movement.kit, kit)) return closed('kit', ['kit that is not here']);
   return { ...fit, code: fit.status === 'care' ? 'limit' : 'open' };
 }
 

@@ -136,7 +136,7 @@ export function nextStep(question: StepQuestion): NextStep {
     return {
       kind: 'stop',
       code: 'closed',
-      why: `Closed now: ${fit.because.join('; ')}.`,
+      why: `Closed by ${fit.because.join('; ')}.`,
       change: null,
       dose: none,
       to: null,

@@ -23,6 +23,8 @@ const LOOK_MS = 10 * 60_000;
 export class BackupsService implements OnApplicationBootstrap, OnApplicationShutdown {
   private timer: NodeJS.Timeout | undefined;
   private running: ChildProcess | undefined;
+  /** The last one could not be made: the disk is full, or the database cannot be read to its end. */
+  failed = false;
 
   constructor(
     private readonly folder: StudioFolder,
@@ -100,6 +102,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
       this.running?.once('error', () => done(null));
     });
     this.running = undefined;
+    this.failed = code !== 0;
     if (code === 0)
       for (const old of outdated(this.names(), day)) rmSync(join(this.folder.backups, old), { force: true });
     else console.error(`The backup of ${day} could not be made.`);

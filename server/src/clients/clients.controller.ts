@@ -58,6 +58,6 @@ export class ClientsController {
   @ApiOperation({ summary: 'Bring a client back from such a file, sent as the body, all or nothing' })
   restore(@Req() request: Request) {
     const body: unknown = request.body;
-    return this.files.restore(jsonIn(Buffer.isBuffer(body) ? body : Buffer.alloc(0), 'a client file'));
+    return this.files.restore(jsonIn(Buffer.isBuffer(body) ? body : Buffer.alloc(0), 'file', 'a client file'));
   }
 }

@@ -12,8 +12,8 @@ export function prepared(db: Database.Database): Database.Database {
   return db;
 }
 
-/** Pages of the write-ahead log that a commit leaves for later: a large import must not make the next tap wait. */
-const CHECKPOINT_PAGES = 4_000;
+/** Pages of the write-ahead log from which a commit carries them over itself. Long before, a thread of its own does it (`checkpoints.ts`). */
+const CHECKPOINT_PAGES = 50_000;
 
 export function preparedForWriting(db: Database.Database): Database.Database {
   prepared(db);

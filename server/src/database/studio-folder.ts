@@ -26,6 +26,9 @@ interface Marker {
   place: number;
 }
 
+/** Larger databases are not read through at each start, which would take seconds: the backup of each day does that. */
+const LOOKED_THROUGH = 64 * 1024 * 1024;
+
 const FOLDERS = ['pictures', 'outbox', 'backups'];
 /** Less than this and a warning is due. */
 const LOW_BYTES = 200 * 1024 * 1024;
@@ -107,7 +110,9 @@ export class StudioFolder {
       this.dropMarker();
       return;
     }
-    const wrong = isHeader(this.database) ? damageOf(this.database) : 'it is not a database';
+    const wrong = isHeader(this.database)
+      ? (tooShort(this.database) ?? (size < LOOKED_THROUGH ? damageOf(this.database) : null))
+      : 'it is not a database';
     if (wrong === 'full') throw this.full();
     if (wrong !== null) throw new StartError(`The database ${this.database} is damaged (${wrong}). ${HELP}`);
     const found = stampOf(this.database);
@@ -191,15 +196,31 @@ export function closeToOthers(path: string): void {
 
 const HEADER = 'SQLite format 3\0';
 
-function isHeader(file: string): boolean {
-  const bytes = Buffer.alloc(HEADER.length);
+/** The first bytes of a file. */
+function headOf(file: string): Buffer {
+  const bytes = Buffer.alloc(100);
   const handle = openSync(file, 'r');
   try {
     readSync(handle, bytes, 0, bytes.length, 0);
   } finally {
     closeSync(handle);
   }
-  return bytes.toString('latin1') === HEADER;
+  return bytes;
+}
+
+const isHeader = (file: string): boolean => headOf(file).toString('latin1', 0, HEADER.length) === HEADER;
+
+/**
+ * Whether a database is shorter than its own head says, in words; null when it is not.
+ * @see https://www.sqlite.org/fileformat.html: the page size at 16, the number of pages at 28, which holds when the counters at 24 and 92 agree.
+ */
+function tooShort(file: string): string | null {
+  const head = headOf(file);
+  const page = head.readUInt16BE(16) === 1 ? 65_536 : head.readUInt16BE(16);
+  const pages = head.readUInt32BE(28);
+  if (head.readUInt32BE(24) !== head.readUInt32BE(92)) return null;
+  const { size } = statSync(file);
+  return size < page * pages ? `it ends after ${size} of ${page * pages} bytes` : null;
 }
 
 /** What is wrong with a database in a few words, `full` for a disk without room to look; null when nothing is. */

@@ -3,16 +3,19 @@
  * it returns only after the commit. TypeORM's own connection cannot write at all.
  * After a write that failed the connection is proven to be outside of any transaction, or opened anew, before the next.
  */
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import Database from 'better-sqlite3';
+import { Worker } from 'node:worker_threads';
 import { DataSource } from 'typeorm';
 import { preparedForWriting } from './connection.js';
 import { StudioFolder } from './studio-folder.js';
+import { threadFile } from './thread-file.js';
 import { Writer } from './writer.js';
 
 @Injectable()
-export class WriteGate implements OnApplicationShutdown {
+export class WriteGate implements OnApplicationBootstrap, OnApplicationShutdown {
   private db: Database.Database | undefined;
+  private checkpoints: Worker | undefined;
 
   constructor(
     private readonly source: DataSource,
@@ -46,7 +49,13 @@ export class WriteGate implements OnApplicationShutdown {
     this.connection().pragma('wal_checkpoint(TRUNCATE)');
   }
 
-  onApplicationShutdown(): void {
+  onApplicationBootstrap(): void {
+    this.checkpoints = new Worker(threadFile('checkpoints'), { workerData: this.folder.database });
+    this.checkpoints.unref();
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.checkpoints?.terminate();
     this.db?.close();
     this.db = undefined;
   }

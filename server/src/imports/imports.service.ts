@@ -1,11 +1,10 @@
 /** Taking in a pack or a list: first what it would do, then, all or nothing, what was chosen of it. The heavy part is done in a thread of its own. */
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { ImportPreview } from '@waxwing/core/formats';
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { v7 as uuidv7 } from 'uuid';
 import { StudioFolder } from '../database/studio-folder.js';
+import { threadFile } from '../database/thread-file.js';
 import { LibraryService } from '../movements/library.service.js';
 import { invalid, notFound } from '../problems/problem.js';
 import type { Answered, Asked, ImportKind, Prepared } from './preparing.js';
@@ -61,7 +60,7 @@ export class ImportsService implements OnApplicationShutdown {
 
   private worker(): Worker {
     if (this.thread) return this.thread;
-    const thread = new Worker(threadFile(), { workerData: this.folder.database });
+    const thread = new Worker(threadFile('preparing'), { workerData: this.folder.database });
     // A thread that waits for work must not keep the server alive.
     thread.unref();
     thread.on('message', (answer: Answered) => {
@@ -75,10 +74,4 @@ export class ImportsService implements OnApplicationShutdown {
     });
     return (this.thread = thread);
   }
-}
-
-/** Beside this file when bundled; else where the compiler puts it. */
-function threadFile(): string {
-  const beside = fileURLToPath(new URL('./preparing.js', import.meta.url));
-  return existsSync(beside) ? beside : fileURLToPath(new URL('../../bundle/preparing.js', import.meta.url));
 }

@@ -1,13 +1,12 @@
 /**
- * The library in memory: every movement with its version, the catalog and the search index, read once and rebuilt on a change.
+ * The library in memory: every movement with its version, the ladder and the search index, read once and rebuilt on a change.
  * All screens read it, and it is changed by hand, so reading is what must be quick.
  * Archived movements are kept for the sessions that used them, but are in no list, ladder or search.
  */
 import { Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import {
-  buildCatalog,
-  type Catalog,
+  buildLadder,
   checkReferences,
   type Health,
   type Ladder,
@@ -53,7 +52,9 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   private rows = new Map<string, MovementEntity>();
   private listed: ListedRow[] = [];
   private byId = new Map<string, ListedRow>();
-  private catalog: Catalog = buildCatalog([]);
+  ladder: Ladder = buildLadder([]);
+  /** One library is taken in at a time. */
+  private taking: Promise<void> = Promise.resolve();
   // Built when first asked for: a start or an import should not wait for them.
   private finding: Finding | undefined;
   private looked: Health | undefined;
@@ -69,8 +70,8 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   /** What an import that was cut off has left. */
-  onApplicationBootstrap(): void {
-    this.gate.write((writer) => writer.run('DELETE FROM incoming'));
+  onApplicationBootstrap(): Promise<void> {
+    return this.clearIncoming();
   }
 
   get size(): number {
@@ -80,14 +81,10 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   /** Any movement, archived ones too: old sessions need them. */
   find = (id: string): Movement | undefined => this.rows.get(id)?.document;
 
-  get ladder(): Ladder {
-    return this.catalog.ladder;
-  }
-
   /** What planning needs to know of any movement. */
   summary = (id: string): MovementSummary | undefined => {
     const movement = this.find(id);
-    return movement && { ...movement, level: this.catalog.ladder.levels.get(id) ?? 0 };
+    return movement && { ...movement, level: this.ladder.levels.get(id) ?? 0 };
   };
 
   /** Whether a movement was changed here since it came. */
@@ -145,7 +142,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   /** One movement with its neighbours. @throws 404 */
   page(id: string): MovementPage {
     const { document, version, updatedAt, author, archivedAt } = this.row(id);
-    const rung = this.catalog.ladder.rungs.get(id) ?? { easier: [], harder: [], sideways: [] };
+    const rung = this.ladder.rungs.get(id) ?? { easier: [], harder: [], sideways: [] };
     const named = (steps: readonly Step[]): Neighbour[] =>
       steps.map((step) => ({ ...step, name: this.find(step.to)?.name ?? step.to }));
     return {
@@ -154,7 +151,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
       updatedAt,
       author,
       archivedAt,
-      level: this.catalog.ladder.levels.get(id) ?? 0,
+      level: this.ladder.levels.get(id) ?? 0,
       easier: named(rung.easier),
       harder: named(rung.harder),
       sideways: named(rung.sideways),
@@ -246,7 +243,17 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
    * @param progress told how many are laid down
    * @throws 409 when an expected version is stale; nothing is changed then
    */
-  async takeIn(
+  takeIn(
+    texts: ReadonlyMap<string, string>,
+    expected: ReadonlyMap<string, number>,
+    progress: (done: number) => void,
+  ): Promise<void> {
+    const turn = this.taking.then(() => this.layDownAndTake(texts, expected, progress));
+    this.taking = turn.catch(() => undefined);
+    return turn;
+  }
+
+  private async layDownAndTake(
     texts: ReadonlyMap<string, string>,
     expected: ReadonlyMap<string, number>,
     progress: (done: number) => void,
@@ -280,8 +287,14 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
       });
       await this.adopt(rows, texts);
     } finally {
-      this.gate.write((writer) => writer.run('DELETE FROM incoming'));
+      await this.clearIncoming();
     }
+  }
+
+  /** What is deleted is overwritten, so that a large import is cleared away in pieces as well. */
+  private async clearIncoming(): Promise<void> {
+    const some = `DELETE FROM incoming WHERE id IN (SELECT id FROM incoming LIMIT ${CHUNK})`;
+    while (this.gate.write((writer) => writer.run(some)) > 0) await others();
   }
 
   /** Takes written rows over into memory, a few at a time. */
@@ -294,9 +307,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
       fresh.push({ ...row, document: JSON.parse(texts.get(row.id) ?? '') as Movement });
       if (fresh.length % CHUNK === 0) await others();
     }
-    for (const row of fresh) this.rows.set(row.id, row);
-    await others();
-    this.take([...this.rows.values()]);
+    await this.takeSlowly(fresh);
   }
 
   private checked(input: unknown): Movement {
@@ -332,18 +343,59 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   private take(rows: readonly MovementEntity[]): void {
-    this.rows = new Map(rows.map((row) => [row.id, row]));
-    const movements = this.active();
-    this.catalog = buildCatalog(movements);
+    const steps = layOut(rows);
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    this.settle(step.value);
+  }
+
+  /** Takes rows over in small steps, with a turn for others between any two; begun anew when one of them changed the library meanwhile. */
+  private async takeSlowly(fresh: readonly MovementEntity[]): Promise<void> {
+    for (;;) {
+      const before = this.rows;
+      const rows = new Map(before);
+      for (const row of fresh) rows.set(row.id, row);
+      const steps = layOut([...rows.values()]);
+      let step = steps.next();
+      for (; !step.done; step = steps.next()) await others();
+      if (this.rows !== before) continue;
+      this.settle(step.value);
+      return;
+    }
+  }
+
+  private settle({ rows, ladder, listed }: LaidOut): void {
+    this.rows = rows;
+    this.ladder = ladder;
+    this.listed = listed;
+    this.byId = new Map(listed.map((row) => [row.id, row]));
     this.finding = undefined;
     this.looked = undefined;
-    const { levels } = this.catalog.ladder;
-    this.listed = movements
-      .map((movement) => summaryOf(movement, levels.get(movement.id) ?? 0))
-      .sort(byFamilyAndLevel)
-      .map(listedOf);
-    this.byId = new Map(this.listed.map((row) => [row.id, row]));
   }
+}
+
+/** A library as it is held in memory. */
+interface LaidOut {
+  rows: Map<string, MovementEntity>;
+  ladder: Ladder;
+  listed: ListedRow[];
+}
+
+/** Lays a library out, step by step. */
+function* layOut(rows: readonly MovementEntity[]): Generator<void, LaidOut> {
+  const active = rows.filter((row) => row.archivedAt === null).map((row) => row.document);
+  const ladder = buildLadder(active);
+  yield;
+  const inOrder = active
+    .map((movement) => summaryOf(movement, ladder.levels.get(movement.id) ?? 0))
+    .sort(byFamilyAndLevel);
+  yield;
+  const listed: ListedRow[] = [];
+  for (const summary of inOrder) {
+    listed.push(listedOf(summary));
+    if (listed.length % CHUNK === 0) yield;
+  }
+  return { rows: new Map(rows.map((row) => [row.id, row])), ladder, listed };
 }
 
 function summaryOf(movement: Movement, level: number): MovementSummary {

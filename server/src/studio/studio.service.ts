@@ -57,7 +57,12 @@ export class StudioService implements OnModuleInit {
 
   /** How the data is kept: room on the disk, backups, and what is damaged. */
   keeping(): Keeping {
-    return { ...this.folder.space(), backups: this.backups.list(), damaged: this.damage.list() };
+    return {
+      ...this.folder.space(),
+      backups: this.backups.list(),
+      backupFailed: this.backups.failed,
+      damaged: this.damage.list(),
+    };
   }
 
   /** @throws 409 when the version is stale */

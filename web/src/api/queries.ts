@@ -1,6 +1,6 @@
 /** Everything that screens read from the server, as cached queries. */
 import type { FigureLibrary } from '@waxwing/core/body';
-import { type Client, clientOnDay, type ClientSummary, type Studio } from '@waxwing/core/client';
+import { type Client, clientOnDay, type ClientSummary, type Keeping, type Studio } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { OutboxMessage, SetRow, Sheet } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
@@ -119,6 +119,11 @@ export const sessionQuery = (id: string) =>
       return { ...view, events, place, last };
     },
   });
+
+export const keepingQuery = queryOptions({
+  queryKey: ['keeping'],
+  queryFn: () => call<Keeping>('GET', '/studio/keeping'),
+});
 
 export const studioQuery = queryOptions({ queryKey: ['studio'], queryFn: () => call<Studio>('GET', '/studio') });
 

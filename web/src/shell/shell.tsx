@@ -6,6 +6,7 @@ import { forgetErased } from '../floor/forget';
 import { flushTaps } from '../floor/tap-queue';
 import { Emergency } from './emergency';
 import { NewVersion } from './new-version';
+import { LowSpace } from './low-space';
 import { Loading } from './states';
 import './theme';
 
@@ -52,6 +53,7 @@ export function Shell() {
         aria-busy={navigation.state === 'loading'}
       >
         <NewVersion />
+        <LowSpace />
         <Suspense fallback={<Loading what="the screen" />}>
           <Outlet />
         </Suspense>

@@ -10,6 +10,7 @@ import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
 import { chosenRules, RuleFields } from '../people/rule-fields';
 import { Await } from '../shell/states';
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
+import { Keeping } from './keeping';
 import { LoadDemo } from './load-demo';
 import { Outbox } from './outbox';
 
@@ -22,6 +23,7 @@ export function StudioScreen() {
         {(studio) => (
           <>
             <StudioForm key={studio.version} studio={studio} />
+            <Keeping />
             <Outbox />
             {studio.clients === 0 && (
               <section>

@@ -12,6 +12,15 @@ export function today(now = new Date()): string {
   return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`;
 }
 
+/** `820 kB`, `14 MB`, `3.2 GB`. */
+export function bytesWords(bytes: number): string {
+  const units = ['kB', 'MB', 'GB', 'TB'];
+  let value = bytes / 1000;
+  let unit = 0;
+  for (; value >= 1000 && unit < units.length - 1; unit += 1) value /= 1000;
+  return `${value < 10 && unit > 0 ? value.toFixed(1) : Math.round(value)} ${units[unit]}`;
+}
+
 /** Whole minutes between two times, never negative. */
 export const minutesBetween = (from: string, to: string): number =>
   Math.max(0, Math.round((Date.parse(to) - Date.parse(from)) / 60_000));

@@ -1,0 +1,16 @@
+/** A warning before the disk of the studio is full, on every screen, while there is still time. */
+import { useQuery } from '@tanstack/react-query';
+import { keepingQuery } from '../api/queries';
+import { bytesWords } from '../words/dates';
+
+const LOOK_MS = 60_000;
+
+export function LowSpace() {
+  const { data } = useQuery({ ...keepingQuery, refetchInterval: LOOK_MS });
+  if (!data?.low) return null;
+  return (
+    <p role="alert" className="border-error text-error border-b-2 px-4 py-2 font-bold">
+      Only {bytesWords(data.freeBytes)} free on the disk of the studio: make room, or nothing can be saved soon.
+    </p>
+  );
+}
