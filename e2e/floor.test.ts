@@ -128,7 +128,7 @@ test('a fault seen in the set just done is marked for it, after the last set as 
   const set = page.getByRole('region', { name: 'Set' });
   await set.getByRole('button', { name: 'Set done' }).click();
   await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible();
-  await page.getByRole('button', { name: 'Mark a fault in it' }).click();
+  await page.getByRole('button', { name: /^Mark a fault in the set just done/ }).click();
   const seen = page.getByRole('dialog', { name: /^Seen in goblet squat/ });
   await seen.getByRole('button', { name: /Knees cave in/ }).click();
   await page.getByRole('region', { name: 'Done' }).getByRole('button', { name: 'Easy' }).click();

@@ -47,6 +47,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       )}
       <h2 className="sr-only">What do you see?</h2>
+      <MarkJustDone view={view} />
       {last && (
         <div role="group" aria-label="Seen in" className="mb-3 grid grid-cols-2 gap-2">
           {(['last', 'next'] as const).map((one) => (
@@ -84,23 +85,29 @@ export function FaultPanel({ view }: { view: LaneView }) {
 }
 
 /** The set that was done last, when something else is on the screen by now: what was seen in it can still be marked. */
-export function JustDoneBar({ view }: { view: LaneView }) {
+export function MarkJustDone({ view }: { view: LaneView }) {
   const { justDone, entry } = view;
   const [open, setOpen] = useState(false);
   if (!justDone?.page || justDone.entry.id === entry?.id) return null;
   const name = justDone.page.movement.name;
   return (
-    <div className="border-base-300 flex items-center gap-3 border-b px-5 py-1">
-      <p className="quiet min-w-0 flex-1 truncate">Just done: {name}</p>
-      <button type="button" className="btn target" onClick={() => setOpen(true)}>
-        Mark a fault in it
+    <>
+      <button
+        type="button"
+        className="btn target mb-3 h-auto w-full justify-start py-2 text-left"
+        onClick={() => setOpen(true)}
+      >
+        <span>
+          Mark a fault in the set just done
+          <span className="quiet block font-normal">{name}</span>
+        </span>
       </button>
       {open && (
         <Dialog title={`Seen in ${name.toLowerCase()}, the set just done`} onClose={() => setOpen(false)}>
           <JustDoneFaults view={view} justDone={justDone} onDone={() => setOpen(false)} />
         </Dialog>
       )}
-    </div>
+    </>
   );
 }
 

@@ -9,7 +9,7 @@ import { Failed, Loading } from '../shell/states';
 import { ActionBar } from './action-bar';
 import { BlockClock } from './block-clock';
 import { ChooseMovement } from './choose-movement';
-import { FaultPanel, JustDoneBar } from './fault-panel';
+import { FaultPanel, MarkJustDone } from './fault-panel';
 import { FloorHeader } from './floor-header';
 import { v7 as uuidv7 } from 'uuid';
 import { today } from '../words/dates';
@@ -102,7 +102,6 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
   return (
     <>
       <div className={`min-h-0 flex-1 overflow-y-auto ${views.length > 1 ? 'many' : ''}`}>
-        {!alarm && <JustDoneBar view={view} />}
         {alarm ? (
           <PainTakeover view={view} pain={alarm} />
         ) : !movement ? (
@@ -132,7 +131,10 @@ function AllDone({ view }: { view: LaneView }) {
   return (
     <section aria-label="Done" className="border-base-content border-b-2 p-5">
       <h2 className="text-3xl">All done</h2>
-      <p>Finish the session, or add something.</p>
+      <p className="mb-3">Finish the session, or add something.</p>
+      <div className="max-w-xl">
+        <MarkJustDone view={view} />
+      </div>
       <RestEffort view={view} />
     </section>
   );

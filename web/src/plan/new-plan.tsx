@@ -122,7 +122,7 @@ export function NewPlanScreen() {
         <legend className="mb-1 text-xl font-bold">Who comes</legend>
         <div className="flex flex-wrap gap-2">
           {(clients ?? []).map(({ id, name }) => (
-            <label key={id} className={`btn h-11 ${chosen.includes(id) ? 'btn-primary' : ''}`}>
+            <label key={id} className={`btn h-auto min-h-11 py-1 ${chosen.includes(id) ? 'btn-primary' : ''}`}>
               <input
                 type="checkbox"
                 className="sr-only"

@@ -39,7 +39,7 @@ function What({ keeping: { backups, backupFailed, damaged, freeBytes, low } }: {
                 {dayWords(madeAt)}, {timeWords(madeAt)}
               </span>
               <span className="w-24">{bytesWords(bytes)}</span>
-              <span className="quiet min-w-0 flex-1">{file}</span>
+              <span className="quiet min-w-0 flex-1 max-sm:basis-full">{file}</span>
             </li>
           ))}
         </ul>
