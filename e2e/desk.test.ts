@@ -78,6 +78,20 @@ test('addresses that lead nowhere, and a server that is away, are told plainly',
   await expect(page.getByRole('heading', { level: 1, name: 'Review' })).toBeVisible();
 });
 
+test('a browser that remembers nothing still shows every screen', async ({ page, studio }) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'localStorage', {
+      get: () => {
+        throw new DOMException('refused', 'SecurityError');
+      },
+    });
+  });
+  for (const path of ['/library', '/people', '/plan/new', '/studio']) {
+    await page.goto(`${studio.address}${path}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  }
+});
+
 test('no screen breaks the content policy or says anything in the console', async ({ page, studio }) => {
   const said: string[] = [];
   page.on('console', (message) => message.type() === 'error' && said.push(message.text()));

@@ -163,7 +163,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await page.getByTitle('badly').click();
   await page.getByRole('button', { name: 'Save for today' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Dagny Holt' })).toBeVisible();
-  await page.getByRole('link', { name: 'Plan', exact: true }).last().click();
+  await page.getByRole('main').getByRole('link', { name: 'Plan', exact: true }).click();
   await page.getByText('Carry last time forward').click();
   await page.getByRole('button', { name: 'Make the plan' }).click();
   await tape(page).waitFor();

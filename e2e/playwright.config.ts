@@ -6,8 +6,8 @@ export default defineConfig({
   workers: 2,
   // A slow machine is not a fault: a journey fails by what it sees, and only a hang runs into this.
   timeout: 240_000,
-  // A key or a drag that a busy machine swallows is tried once more; the report names every journey that needed it.
-  retries: 1,
+  // One that passes only the second time hides a race.
+  retries: 0,
   expect: { timeout: 15_000 },
   forbidOnly: true,
   reporter: 'list',

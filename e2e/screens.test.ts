@@ -59,7 +59,8 @@ test('a picture is attached, a wrong one refused, and both leave the movement as
   await chooser.setInputFiles({ name: 'side.png', mimeType: 'image/png', buffer: png });
   const picture = page.getByRole('img', { name: 'side.png' });
   await expect(picture).toBeVisible();
-  expect(await picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(10);
+  // An image is in the page before its bytes are.
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(10);
   await chooser.setInputFiles({ name: 'side.png', mimeType: 'image/png', buffer: Buffer.from('MZ not a picture') });
   await expect(page.getByRole('alert')).toContainText('is not a PNG, JPEG or WebP picture');
   await page.reload();

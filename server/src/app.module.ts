@@ -6,6 +6,7 @@ import { DatabaseModule } from './database/database.module.js';
 import type { StudioFolder } from './database/studio-folder.js';
 import { ErasedController } from './erased/erased.controller.js';
 import { ImportsModule } from './imports/imports.module.js';
+import { PreparingModule } from './imports/preparing.module.js';
 import { MovementsModule } from './movements/movements.module.js';
 import { PlansModule } from './plans/plans.module.js';
 import { SessionsModule } from './sessions/sessions.module.js';
@@ -29,6 +30,7 @@ export class AppModule {
         ConfigModule.of(config),
         DatabaseModule.on(folder),
         BackupsModule,
+        PreparingModule,
         MovementsModule,
         ImportsModule,
         ClientsModule,

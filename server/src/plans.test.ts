@@ -221,6 +221,12 @@ describe('a client file', () => {
       file.sessions.flatMap(({ events }) => notes(events)),
     );
     await server.http.post('/api/clients/file').send(JSON.stringify(file)).expect(409);
+    // Their part of the shared plan is back, so that it can go and come once more.
+    expect(back.sessions[0]?.programme?.plan.clientIds).toEqual([ada.id]);
+    await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada File' }).expect(204);
+    await server.http.post('/api/clients/file').send(JSON.stringify(back)).expect(201);
+    const again = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
+    expect(again.sessions.map(({ events }) => events.length)).toEqual(back.sessions.map(({ events }) => events.length));
   });
 
   test('that is damaged is refused by path, and changes nothing', async () => {
@@ -239,6 +245,30 @@ describe('a client file', () => {
     ).toEqual(['client.limits[0].demand']);
     expect(await send((copy) => Object.assign(copy.client, { shoeSize: 42 }))).toEqual(['client.shoeSize']);
     expect(await send((copy) => copy.plans.push(planFor([uuidv7()])))).toEqual(['plans[0].clientIds']);
+    const startedAt = new Date().toISOString();
+    const own = { id: uuidv7(), startedAt, finishedAt: null, programme: null, events: [] as SessionEvent[] };
+    expect(await send((copy) => copy.sessions.push(own, structuredClone(own)))).toEqual(['sessions[1].id']);
+    // An event that somebody has here cannot come in once more as another's.
+    const bo = await client('Bo Damaged');
+    const theirs = (
+      await server.http
+        .post('/api/sessions')
+        .send({ clientIds: [bo.id], startedAt })
+        .expect(201)
+    ).body as SessionView;
+    const note = { counter: 1, at: startedAt, type: 'note-written' as const, data: { text: 'x' } };
+    const event: SessionEvent = { id: uuidv7(), sessionId: theirs.id, clientId: bo.id, ...note };
+    await server.http
+      .post(`/api/sessions/${theirs.id}/events`)
+      .send({ events: [event] })
+      .expect(200);
+    const stolen = { ...own, events: [{ ...event, sessionId: own.id, clientId: ada.id }] };
+    expect(await send((copy) => copy.sessions.push(stolen))).toEqual(['sessions[0].events[0].id']);
+    const later = {
+      ...own,
+      events: [{ ...event, id: uuidv7(), sessionId: own.id, clientId: ada.id, at: '2199-01-01T00:00:00.000Z' }],
+    };
+    expect(await send((copy) => copy.sessions.push(later))).toEqual(['sessions[0].events[0].at']);
     await server.http.get(`/api/clients/${ada.id}`).expect(404);
   });
 

@@ -69,6 +69,20 @@ describe('a fresh place', () => {
     );
   });
 
+  test('tells other sites and frames to keep out, and nothing of what it is made of', async () => {
+    for (const path of ['/api/clients', '/api/docs']) {
+      const { headers } = await server.http.get(path);
+      expect(headers).toMatchObject({
+        'cross-origin-resource-policy': 'same-origin',
+        'cross-origin-opener-policy': 'same-origin',
+        'x-frame-options': 'DENY',
+        'content-security-policy': expect.stringContaining("frame-ancestors 'none'"),
+        'permissions-policy': expect.stringContaining('camera=()'),
+      });
+      expect(headers['x-powered-by']).toBeUndefined();
+    }
+  });
+
   test('refuses other sites by name and by origin', async () => {
     await server.http.get('/api/clients').set('Host', 'elsewhere.example').expect(403);
     await server.http.post('/api/studio/demo').set('Origin', 'http://elsewhere.example').expect(403);
@@ -150,14 +164,14 @@ describe('movements', () => {
     expect(await page('goblet-squat')).toEqual(before);
   });
 
-  test('that do not exist are a 404, and text that is not JSON a 400', async () => {
+  test('that do not exist are a 404, and text that is not JSON is refused as such', async () => {
     const missing: Answer = await server.http.get('/api/movements/moon-squat');
     expect([missing.status, missing.type]).toEqual([404, 'application/problem+json']);
     const garbled: Answer = await server.http
       .patch('/api/movements/goblet-squat')
       .set('Content-Type', 'application/json')
       .send('{');
-    expect([garbled.status, garbled.type]).toEqual([400, 'application/problem+json']);
+    expect([garbled.status, garbled.type]).toEqual([422, 'application/problem+json']);
   });
 });
 

@@ -1,7 +1,7 @@
 /** All of one client's data: out as a file, in from one, and gone for good. Other people's sessions and plans stay as they are. */
 import { Injectable } from '@nestjs/common';
 import { BLANK_CLIENT } from '@waxwing/core/client';
-import { checkClientFile, type ClientFile } from '@waxwing/core/formats';
+import type { ClientFile } from '@waxwing/core/formats';
 import { planJoined, planOf } from '@waxwing/core/planning';
 import { byClock, type Programme, type SessionEvent } from '@waxwing/core/session';
 import { plainToInstance } from 'class-transformer';
@@ -14,6 +14,7 @@ import { isWhole, parsed } from '../database/json-column.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
+import { PreparingService } from '../imports/preparing.service.js';
 import { removeMessagesOf } from '../plans/messages.js';
 import { planColumns } from '../plans/plan-columns.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
@@ -33,6 +34,7 @@ export class ClientFilesService {
     private readonly folder: StudioFolder,
     private readonly clients: ClientsService,
     private readonly backups: BackupsService,
+    private readonly preparing: PreparingService,
     private readonly damage: DamageService,
   ) {}
 
@@ -75,10 +77,10 @@ export class ClientFilesService {
   }
 
   /** Brings a client back from a file, all or nothing. @throws 409 when they are here, 422 naming what is damaged */
-  restore(input: unknown): ClientEntity {
-    const checked = checkClientFile(input);
-    if (!checked.ok) throw invalid(checked.problems.slice(0, 50));
-    const { client, sessions, plans } = checked.value;
+  async restore(bytes: Buffer): Promise<ClientEntity> {
+    const answer = await this.preparing.ask({ do: 'client', bytes });
+    if ('problems' in answer) throw invalid([...answer.problems]);
+    const { client, sessions, plans } = (answer as { client: ClientFile }).client;
     const { id: _, ...plain } = client;
     const wrong = validateSync(plainToInstance(CreateClientDto, plain), {
       whitelist: true,

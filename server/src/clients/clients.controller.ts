@@ -1,7 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
-import { jsonIn } from '../problems/json-body.js';
 import { ClientFilesService } from './client-files.service.js';
 import { CreateClientDto, EditClientDto, RemoveClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
@@ -58,6 +57,6 @@ export class ClientsController {
   @ApiOperation({ summary: 'Bring a client back from such a file, sent as the body, all or nothing' })
   restore(@Req() request: Request) {
     const body: unknown = request.body;
-    return this.files.restore(jsonIn(Buffer.isBuffer(body) ? body : Buffer.alloc(0), 'file', 'a client file'));
+    return this.files.restore(Buffer.isBuffer(body) ? body : Buffer.alloc(0));
   }
 }

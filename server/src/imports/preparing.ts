@@ -1,8 +1,10 @@
 /**
- * Reading, checking and comparing a pack: seconds of work for a large one, done in a thread of its own so that nobody waits for it.
+ * Reading, checking and comparing what comes from outside, packs and client files: seconds of work for a large one, done in a thread of its own so that nobody waits for it.
  * The thread reads the library itself; what it found waits in it until it is chosen from or forgotten.
  */
 import {
+  checkClientFile,
+  type ClientFile,
   mergeImport,
   PackError,
   previewImport,
@@ -21,7 +23,8 @@ export type ImportKind = 'pack' | 'csv';
 
 export type Asked =
   | { task: number; do: 'preview'; importId: string; kind: ImportKind; bytes: Uint8Array }
-  | { task: number; do: 'prepare'; importId: string; take: readonly string[] };
+  | { task: number; do: 'prepare'; importId: string; take: readonly string[] }
+  | { task: number; do: 'client'; bytes: Uint8Array };
 
 /** What was looked at: what it would do, and the versions that the look was made at. */
 export interface Looked {
@@ -40,6 +43,7 @@ export type Answered = { task: number } & (
   | { prepared: Prepared }
   /** The import is not remembered any more. */
   | { forgotten: true }
+  | { client: ClientFile }
   | { problems: readonly Problem[] }
 );
 
@@ -114,9 +118,32 @@ function prepare({ pack, versions }: Waiting, take: readonly string[]): Prepared
   };
 }
 
-function answer(asked: Asked): Answered {
-  const { task, importId } = asked;
+/** @throws PackError for a file that is none, or damaged */
+function clientIn(bytes: Uint8Array): ClientFile {
+  const path = 'file';
+  let text: string;
   try {
+    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new PackError([{ path, message: 'is not a client file: it is not UTF-8 text' }]);
+  }
+  const wrong = wrongInJson(text);
+  if (wrong) throw new PackError([wrong]);
+  const input = parsed(text);
+  if (input === undefined) throw new PackError([{ path, message: 'is not a client file: it cannot be read as JSON' }]);
+  const checked = checkClientFile(input);
+  if (!checked.ok) throw new PackError(checked.problems.slice(0, MOST_PROBLEMS));
+  return checked.value;
+}
+
+/** How many problems are worth showing at once. */
+const MOST_PROBLEMS = 50;
+
+function answer(asked: Asked): Answered {
+  const { task } = asked;
+  try {
+    if (asked.do === 'client') return { task, client: clientIn(asked.bytes) };
+    const { importId } = asked;
     if (asked.do === 'preview') return { task, looked: preview(importId, asked.kind, asked.bytes) };
     const found = waiting.get(importId);
     return found ? { task, prepared: prepare(found, asked.take) } : { task, forgotten: true };

@@ -1,27 +1,24 @@
 /** JSON bodies: looked at before they are parsed, so that none is too deep, and no key comes twice. */
 import { wrongInJson } from '@waxwing/core/schema';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { parsed } from '../database/json-column.js';
 import { invalid, ProblemException } from './problem.js';
 
-/**
- * JSON that came as bytes.
- * @param path what the answer names when it is none
- * @throws 422 for text that is none, or that no document here looks like
- */
-export function jsonIn(bytes: Buffer, path: string, what: string): unknown {
+/** JSON that came as bytes. @throws 422 for text that is none, or that no document here looks like */
+function jsonIn(bytes: Buffer): object {
+  const refuse = (message: string) => invalid([{ path: 'body', message }]);
   let text: string;
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw invalid([{ path, message: `is not ${what}: it is not UTF-8 text` }]);
+    throw refuse('is not UTF-8 text');
   }
   const wrong = wrongInJson(text);
   if (wrong) throw invalid([wrong]);
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    throw invalid([{ path, message: `is not ${what}: it cannot be read as JSON` }]);
-  }
+  const body = parsed(text);
+  if (body === undefined) throw refuse('cannot be read as JSON');
+  if (typeof body !== 'object' || body === null) throw refuse('must be an object');
+  return body;
 }
 
 /** Bodies of requests that are JSON, and nothing else. What was taken as bytes already stays bytes. */
@@ -54,9 +51,7 @@ function parse(request: Request, next: NextFunction): void {
     return next();
   }
   try {
-    const body = jsonIn(bytes, 'body', 'what is taken here');
-    if (typeof body !== 'object' || body === null) throw invalid([{ path: 'body', message: 'must be an object' }]);
-    request.body = body;
+    request.body = jsonIn(bytes);
     next();
   } catch (error) {
     next(error);

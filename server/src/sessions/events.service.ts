@@ -109,7 +109,8 @@ export class EventsService {
       writer.run('UPDATE sessions SET place = ? WHERE id = ?', place, sessionId);
       // Only these can end a session or open it again.
       if (fresh.some(({ type }) => type === 'session-finished' || type === 'undone')) {
-        const sql = 'SELECT place, id, document FROM events WHERE sessionId = ?';
+        const sql = `SELECT place, id, document FROM events WHERE sessionId = ? AND json_valid(document)
+          AND document ->> 'type' IN ('session-finished', 'undone')`;
         const { finishedAt } = fold(this.read(writer.all<Row>(sql, sessionId)), clientIds);
         if (finishedAt !== session.finishedAt) writer.update(SessionEntity, { id: sessionId }, { finishedAt });
       }

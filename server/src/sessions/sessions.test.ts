@@ -164,3 +164,73 @@ test('what is done in an emergency is the studio’s own, and a number must be o
   const saved = await edit({ emergencyText: 'Stop. Door.', emergencyPhone: '+1 (555) 01-00' }).expect(200);
   expect(saved.body).toMatchObject({ emergencyText: 'Stop. Door.', emergencyPhone: '+1 (555) 01-00' });
 });
+
+test('a clock that jumped poisons nothing: the tap is kept with the time of the server, marked, and what follows goes on', async () => {
+  const ada = await client('Ada');
+  const session = await begun([ada.id]);
+  const record = writer(session);
+  const ahead = new Date(Date.now() + 2 * 86_400_000).toISOString();
+  const [one, two] = [1, 2].map((n) => ({ ...record('note-written', { text: `ahead ${n}` }), at: ahead }));
+  const after = record('note-written', { text: 'right again' });
+  await send(session, [one, two] as SessionEvent[]).expect(200);
+  await send(session, [after]).expect(200);
+  // The device sends what it has, as it has it: it is known again.
+  expect((await send(session, [one, two] as SessionEvent[]).expect(200)).body).toMatchObject({ stored: 0, known: 2 });
+  const { events } = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
+  expect(events.map(({ deviceAt }) => deviceAt)).toEqual([ahead, ahead, undefined]);
+  for (const { at } of events) expect(Math.abs(Date.parse(at) - Date.now())).toBeLessThan(60_000);
+  // Both were one tap, and stay one.
+  expect(events[0]?.at).toBe(events[1]?.at);
+});
+
+test('a session that only a device still has is begun anew as it was, with its plan', async () => {
+  const ada = await client('Ada');
+  const stored = await plan([ada.id], 'strength', ['goblet-squat']);
+  const { programme } = await begun([ada.id], stored.id);
+  const yesterday = new Date(Date.now() - 30 * 3_600_000).toISOString();
+  const again = { id: uuidv7(), clientIds: [ada.id], startedAt: yesterday };
+  expect(problems(await server.http.post('/api/sessions').send(again).expect(422))).toEqual(['startedAt']);
+  const back = await server.http
+    .post('/api/sessions')
+    .send({ ...again, again: true, programme })
+    .expect(201);
+  expect(back.body).toMatchObject({ id: again.id, startedAt: yesterday, programme });
+  const wrong = { ...again, id: uuidv7(), again: true, programme: { ...programme, rotations: 7 } };
+  expect(problems(await server.http.post('/api/sessions').send(wrong).expect(422))).toEqual(['programme.rotations']);
+});
+
+test('a long session comes in pieces, each event once', async () => {
+  const ada = await client('Ada');
+  const session = await begun([ada.id]);
+  const record = writer(session);
+  const taps = Array.from({ length: 2_300 }, (_, i) => record('note-written', { text: `${i}` }));
+  for (let i = 0; i < taps.length; i += 500) await send(session, taps.slice(i, i + 500)).expect(200);
+  const view = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
+  expect(view.events.length).toBeLessThan(taps.length);
+  expect(view.place).toBeLessThan(view.last);
+  const rest = (await server.http.get(`/api/sessions/${session.id}/events?after=${view.place}`).expect(200))
+    .body as LaterEvents;
+  expect([...view.events, ...rest.events].map(({ id }) => id)).toEqual(taps.map(({ id }) => id));
+  expect(rest.place).toBe(rest.last);
+});
+
+test('sets of a client come page by page, the latest session first, without gap or repeat', async () => {
+  const ada = await client('Ada');
+  for (let n = 0; n < 4; n += 1) {
+    const session = await begun([ada.id]);
+    const record = writer(session);
+    const entry = record('movement-started', { movementId: 'goblet-squat', why: null });
+    const set = () => record('set-done', { entryId: entry.id, side: 'both', amount: n, kg: null, loadLabel: null });
+    await send(session, [entry, set(), set(), set()]).expect(200);
+  }
+  const amounts: number[] = [];
+  let cursor = '';
+  do {
+    const path = `/api/clients/${ada.id}/sets?limit=4${cursor ? `&cursor=${encodeURIComponent(cursor)}` : ''}`;
+    const page = (await server.http.get(path).expect(200)).body as { items: SetRow[]; nextCursor: string | null };
+    amounts.push(...page.items.map(({ amount }) => amount));
+    cursor = page.nextCursor ?? '';
+  } while (cursor);
+  expect(amounts).toEqual([3, 3, 3, 2, 2, 2, 1, 1, 1, 0, 0, 0]);
+  expect(problems(await server.http.get(`/api/clients/${ada.id}/sets?cursor=x`).expect(422))).toEqual(['cursor']);
+});

@@ -2,15 +2,14 @@
 import type { Attention } from '@waxwing/core/coaching';
 import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
-import { Download, ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
-import { useState, useSyncExternalStore, type ReactNode } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
+import { ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
 import { v7 as uuidv7 } from 'uuid';
 import { LogSheet } from './log-sheet';
-import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
+import { SaveState } from './save-state';
 import { RunSheet } from './run-sheet';
 import { useSound } from './sound';
 import { SoundSheet } from './sound-sheet';
@@ -166,55 +165,6 @@ function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention 
       <span className="quiet">Watch</span> <strong>{client && firstName(client)}</strong>{' '}
       {VIEW_WORDS[watch.view].toLowerCase()}
       <span className="quiet max-xl:hidden">: {watch.fault.name.toLowerCase()}</span>
-    </p>
-  );
-}
-
-/** Quiet while all is well; says what waits, what could not be written down, and what the server would not take. */
-function SaveState({ sessionId, awake }: { sessionId: string; awake: boolean }) {
-  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeQueue, queueState);
-  const queries = useQueryClient();
-  const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
-  const save = async () => {
-    const address = URL.createObjectURL(await exportOf(sessionId));
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = `waxwing-session-${sessionId}.json`;
-    link.click();
-    URL.revokeObjectURL(address);
-  };
-  if (unwritten > 0)
-    return (
-      <p role="alert" className="text-error ml-auto flex items-center gap-2 font-bold">
-        {taps(unwritten)} only in memory: this device will not store them. Keep this page open.
-        <button type="button" className="btn target" onClick={() => void save()}>
-          <Download aria-hidden size={20} /> Save a file
-        </button>
-      </p>
-    );
-  return (
-    <p role="status" className={`not-[span+*]:ml-auto ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
-      {refused > 0 ? (
-        <>
-          {taps(refused)} kept here, not taken by the server: {why}{' '}
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: ['session'] }))}
-          >
-            Send again
-          </button>
-        </>
-      ) : !reachable ? (
-        `Server away · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
-      ) : waiting > 0 ? (
-        'Saving …'
-      ) : isAgreed(sessionId) ? (
-        'All saved'
-      ) : (
-        'Checking …'
-      )}
-      {!awake && <span className="max-xl:sr-only"> · screen may sleep</span>}
     </p>
   );
 }

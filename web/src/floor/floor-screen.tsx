@@ -90,9 +90,11 @@ function LaneSound({ view }: { view: LaneView }) {
 function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly LaneView[]; view: LaneView }) {
   const navigate = useNavigate();
   const finish = () =>
-    void live
-      .tap(view.client.id, [draft(uuidv7(), 'session-finished', {})])
-      .then(() => navigate(`/review/${live.view.id}`));
+    void live.tap(view.client.id, [draft(uuidv7(), 'session-finished', {})]).then(() => {
+      // Whether the server has all of it is asked for once more.
+      void live.settle();
+      return navigate(`/review/${live.view.id}`);
+    });
   const { movement, entry, step, alarm, closed } = view;
   // Another movement, or another stay at it, begins afresh: nothing typed for the one before stays.
   const stay = `${movement?.id ?? ''} ${step?.itemId ?? entry?.id ?? ''}`;

@@ -14,6 +14,7 @@ import {
 } from '@waxwing/core/movement';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { More } from '../shell/more';
+import { useNextTime } from '../words/use-next-time';
 import { Link, useParams } from 'react-router';
 import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, sessionsQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
@@ -70,9 +71,13 @@ function Person({ client }: { client: Client }) {
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
           <Limits limits={client.limits} />
-          <Section title="Goal">{client.goal || <span className="quiet">Not noted.</span>}</Section>
+          <Section title="Goal">
+            <p className={client.goal ? '' : 'quiet'}>{client.goal || 'Not noted.'}</p>
+          </Section>
           <Section title="Health note">
-            {client.healthNote || <span className="quiet">Nothing noted.</span>}
+            <p className={client.healthNote ? 'whitespace-pre-line' : 'quiet'}>
+              {client.healthNote || 'Nothing noted.'}
+            </p>
             <p className="quiet mt-2 text-sm">
               Private: shown only here. Medical questions go to a qualified clinician.
             </p>
@@ -90,7 +95,11 @@ function Person({ client }: { client: Client }) {
                 : 'Not agreed to be filmed.'}
             </span>
           </Section>
-          {client.note && <Section title="Notes">{client.note}</Section>}
+          {client.note && (
+            <Section title="Notes">
+              <p className="whitespace-pre-line">{client.note}</p>
+            </Section>
+          )}
           <Section title="Their data">
             <DataRights client={client} />
           </Section>
@@ -214,6 +223,7 @@ function WhatWorks({ clientId }: { clientId: string }) {
 function Climbing({ clientId }: { clientId: string }) {
   const { data: record } = useQuery(recordQuery(clientId));
   const { data: list } = useQuery(movementsQuery);
+  const nextTime = useNextTime(clientId, record);
   const done = Object.entries(record?.sets ?? {})
     .map(([id, sessions]) => ({ movement: list?.find((item) => item.id === id), at: sessions.at(-1)?.at ?? '' }))
     .sort((a, b) => b.at.localeCompare(a.at));
@@ -227,12 +237,13 @@ function Climbing({ clientId }: { clientId: string }) {
       {current.size === 0 && <p className="quiet">No sessions yet.</p>}
       <ul className="ruled">
         {[...current].map(([family, { movement, at }]) => (
-          <li key={family} className="grid grid-cols-[5rem_1fr_auto] gap-3 py-1.5">
+          <li key={family} className="grid grid-cols-[5rem_1fr_auto] gap-x-3 py-1.5">
             <span className="quiet">{label(family)}</span>
             <Link className="link font-semibold" to={`/library/${movement?.id ?? ''}`}>
               {movement?.name}
             </Link>
             <span className="quiet text-sm">{dayWords(at)}</span>
+            <span className="quiet col-start-2 col-end-4 text-sm">{movement && nextTime(movement.id)}</span>
           </li>
         ))}
       </ul>

@@ -1,7 +1,7 @@
 /** One session after it: what was done, what was seen and what fixed it, pain, and what is next and why. */
-import { type ClientOnDay, PAIN_ADVICE, painPlace } from '@waxwing/core/client';
+import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
-import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
+import type { MovementPage } from '@waxwing/core/ladder';
 import { inWords, label, type Movement } from '@waxwing/core/movement';
 import {
   type Entry,
@@ -12,18 +12,19 @@ import {
   stepsOf,
   totalsOf,
 } from '@waxwing/core/session';
-import { nextTimeWords, standingOf } from '@waxwing/core/progress';
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, useEffect, useMemo, useState } from 'react';
+import { lazy, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import { movementQuery, recordQuery, studioQuery } from '../api/queries';
 import { Log } from '../floor/log-sheet';
+import { SaveState } from '../floor/save-state';
 import { queueState, subscribeQueue } from '../floor/tap-queue';
 import { useSession, type LiveSession } from '../floor/use-session';
 import { Dialog } from '../shell/dialog';
 import { Failed, Loading } from '../shell/states';
-import { dayWords, minutesBetween, timeWords, today } from '../words/dates';
+import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
+import { useNextTime } from '../words/use-next-time';
 
 /** Charts come in a chunk of their own. */
 const OverWeeks = lazy(async () => ({ default: (await import('./over-weeks')).OverWeeks }));
@@ -53,6 +54,7 @@ function Review({ live }: { live: LiveSession }) {
             {state.finishedAt ? ` · ${minutesBetween(view.startedAt, state.finishedAt)} min` : ' · not finished'}
           </p>
         </div>
+        <SaveState sessionId={view.id} />
         <nav aria-label="Sets as a file" className="flex gap-2">
           <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
             Sets as CSV
@@ -83,7 +85,6 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
   const ids = [...new Set([...done, ...planned])];
   const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
   const { data: record } = useQuery({ ...recordQuery(lane.clientId), staleTime: 0 });
-  const { data: onDay } = useQuery(clientOnDayQuery(lane.clientId, today()));
   const { data: studio } = useQuery(studioQuery);
   const [correcting, correct] = useState(false);
   // The record is the server's: it is asked again once this device has nothing left to send.
@@ -127,7 +128,7 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
           <Part title="Next time">
-            {record && onDay && <NextTime ids={done} lane={lane} find={find} record={record} client={onDay} />}
+            <NextTime ids={done} lane={lane} find={find} record={record} />
           </Part>
         </div>
       </div>
@@ -320,46 +321,28 @@ function Pains({ lane }: { lane: Lane }) {
   );
 }
 
-/** For each movement what comes next, by the same policy as plan and floor. */
+/** For each movement what comes next. */
 function NextTime({
   ids,
   lane,
   find,
   record,
-  client,
 }: {
   ids: readonly string[];
   lane: Lane;
   find: (id: string) => MovementPage | undefined;
-  record: ClientRecord;
-  client: ClientOnDay;
+  record: ClientRecord | undefined;
 }) {
-  const { data: movements } = useQuery(movementsQuery);
-  const { data: studio } = useQuery(studioQuery);
-  const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
-  if (!movements || !studio) return <Loading what="the movements" />;
-  const standing = standingOf(client, record.hurt, lane.pains);
-  const lines = ids.flatMap((id) => {
-    const movement = movements.find((one) => one.id === id);
-    if (!movement || !lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0)) return [];
-    const words = nextTimeWords({
-      standing,
-      movement,
-      purpose: 'strength',
-      kit: studio.kit,
-      ladder: catalog.ladder,
-      find: (other) => movements.find((one) => one.id === other),
-      past: record.sets[id] ?? [],
-      faultOf: (movementId, faultId) => find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
-    });
-    return [{ id, name: movement.name, words }];
-  });
-  if (lines.length === 0) return <p className="quiet py-2">Nothing was done that could be built on.</p>;
+  const nextTime = useNextTime(lane.clientId, record, lane.pains, (movementId, faultId) =>
+    find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
+  );
+  const done = ids.filter((id) => lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0));
+  if (done.length === 0) return <p className="quiet py-2">Nothing was done that could be built on.</p>;
   return (
     <ul className="ruled">
-      {lines.map(({ id, name, words }) => (
+      {done.map((id) => (
         <li key={id} className="py-2">
-          <span className="font-semibold">{name}</span>: {words}
+          <span className="font-semibold">{find(id)?.movement.name ?? label(id)}</span>: {nextTime(id) ?? '…'}
         </li>
       ))}
     </ul>

@@ -1,0 +1,53 @@
+/** Whether all is saved: quiet while it is; says what waits, what could not be written down, and what the server would not take. */
+import { useQueryClient } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { useSyncExternalStore } from 'react';
+import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
+
+export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
+  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeQueue, queueState);
+  const queries = useQueryClient();
+  const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
+  const save = async () => {
+    const address = URL.createObjectURL(await exportOf(sessionId));
+    const link = document.createElement('a');
+    link.href = address;
+    link.download = `waxwing-session-${sessionId}.json`;
+    link.click();
+    URL.revokeObjectURL(address);
+  };
+  if (unwritten > 0)
+    return (
+      <p role="alert" className="text-error ml-auto flex items-center gap-2 font-bold">
+        {taps(unwritten)} only in memory: this device will not store them. Keep this page open.
+        <button type="button" className="btn target" onClick={() => void save()}>
+          <Download aria-hidden size={20} /> Save a file
+        </button>
+      </p>
+    );
+  return (
+    <p role="status" className={`not-[span+*]:ml-auto ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
+      {refused > 0 ? (
+        <>
+          {taps(refused)} kept here, not taken by the server: {why}{' '}
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: ['session'] }))}
+          >
+            Send again
+          </button>
+        </>
+      ) : !reachable ? (
+        `Server away · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
+      ) : waiting > 0 ? (
+        'Saving …'
+      ) : isAgreed(sessionId) ? (
+        'All saved'
+      ) : (
+        'Checking …'
+      )}
+      {!awake && <span className="max-xl:sr-only"> · screen may sleep</span>}
+    </p>
+  );
+}

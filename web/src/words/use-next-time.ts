@@ -1,0 +1,42 @@
+/** What comes next for a client in a movement, in words, by the policy that plan and floor go by. */
+import type { ClientRecord } from '@waxwing/core/coaching';
+import { buildCatalog } from '@waxwing/core/ladder';
+import { nextTimeWords, standingOf, type TimeQuestion } from '@waxwing/core/progress';
+import type { Lane } from '@waxwing/core/session';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { clientOnDayQuery, movementsQuery, studioQuery } from '../api/queries';
+import { today } from './dates';
+
+/**
+ * @param record what the sessions so far teach
+ * @param pains of a session that is looked at; none outside of one
+ * @returns the words for a movement; undefined until everything is here, and for a movement that is in no list any more
+ */
+export function useNextTime(
+  clientId: string,
+  record: ClientRecord | undefined,
+  pains: Lane['pains'] = NONE,
+  faultOf?: TimeQuestion['faultOf'],
+): (movementId: string) => string | undefined {
+  const { data: movements } = useQuery(movementsQuery);
+  const { data: studio } = useQuery(studioQuery);
+  const { data: client } = useQuery(clientOnDayQuery(clientId, today()));
+  const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
+  return (movementId) => {
+    const movement = movements?.find(({ id }) => id === movementId);
+    if (!movement || !studio || !client || !record) return undefined;
+    return nextTimeWords({
+      standing: standingOf(client, record.hurt, pains),
+      movement,
+      purpose: 'strength',
+      kit: studio.kit,
+      ladder: catalog.ladder,
+      find: (id) => movements?.find((one) => one.id === id),
+      past: record.sets[movementId] ?? [],
+      faultOf,
+    });
+  };
+}
+
+const NONE: Lane['pains'] = [];
