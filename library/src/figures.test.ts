@@ -1,6 +1,20 @@
 /** Laws that hold for every figure that ships: what a trainer would laugh at does not pass. */
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { beyondLimits, type Body, distance, draw, type FigureLibrary, type Frame, frameAt, landmarksAt, type Motion, motionOf, pointOf, repSeconds, type Vec } from '@waxwing/core/body';
+import {
+  beyondLimits,
+  type Body,
+  distance,
+  draw,
+  type FigureLibrary,
+  type Frame,
+  frameAt,
+  landmarksAt,
+  type Motion,
+  motionOf,
+  pointOf,
+  repSeconds,
+  type Vec,
+} from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import type { Movement } from '@waxwing/core/movement';
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';

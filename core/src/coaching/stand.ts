@@ -2,6 +2,7 @@
  * Where to stand: for the sets to come, a view for each, so that every likely fault is seen at least once with the greatest weight.
  * Few views and few sets: every choice is compared.
  */
+import { bySeverity } from '../movement/severity.js';
 import type { Fault } from '../movement/schema.js';
 import { VIEWS, type View } from '../movement/vocabulary.js';
 import { FAULT_PRIOR, SEVERITY_WEIGHT } from './weights.js';
@@ -10,7 +11,7 @@ import { FAULT_PRIOR, SEVERITY_WEIGHT } from './weights.js';
 export const bestView = (fault: Fault): View =>
   VIEWS.reduce((best, view) => (fault.views[view] > fault.views[best] ? view : best));
 
-/** Faults by the place that shows them best, the place with the most to see first, the most serious fault first. */
+/** Faults by the place that shows them best, the place with the most to see first; the dangerous before the likely. */
 export function groupByView(
   faults: readonly Fault[],
   likely: Likelihood = () => undefined,
@@ -18,7 +19,7 @@ export function groupByView(
   const worth = (fault: Fault) => weightOf(fault, likely);
   return VIEWS.map((view) => ({
     view,
-    faults: faults.filter((fault) => bestView(fault) === view).sort((a, b) => worth(b) - worth(a)),
+    faults: faults.filter((fault) => bestView(fault) === view).sort((a, b) => bySeverity(a, b) || worth(b) - worth(a)),
   }))
     .filter((group) => group.faults.length > 0)
     .sort((a, b) => sum(b.faults.map(worth)) - sum(a.faults.map(worth)));
@@ -26,6 +27,9 @@ export function groupByView(
 
 /** Chance per set that this client shows a fault; undefined where nothing is known. */
 export type Likelihood = (fault: Fault) => number | undefined;
+
+/** From this on a view is one to see a fault from. */
+const SHOWS = 0.5;
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((total, n) => total + n, 0);
 const weightOf = (fault: Fault, likely: Likelihood): number =>
@@ -90,7 +94,10 @@ export function whomToWatch(lanes: readonly Watched[]): Attention[] {
       const [view] = faults.length > 0 ? whereToStand(faults, 1, likely) : [];
       if (!view) return [];
       const worth = (fault: Fault) => weightOf(fault, likely) * fault.views[view];
-      const fault = faults.reduce((most, one) => (worth(one) > worth(most) ? one : most));
+      // Of what shows well enough from there, the dangerous is named before the likely.
+      const shown = faults.filter((one) => one.views[view] >= SHOWS);
+      const [fault] = (shown.length > 0 ? shown : faults).toSorted((a, b) => bySeverity(a, b) || worth(b) - worth(a));
+      if (!fault) return [];
       return [{ clientId, view, worth: seeing(faults, [view], likely), fault }];
     })
     .sort((a, b) => b.worth - a.worth);

@@ -4,7 +4,7 @@ import { likelyFault } from '../coaching/likelihood.js';
 import { teachingCues, type TeachingCue } from '../coaching/teach.js';
 import type { Fault } from '../movement/schema.js';
 import { isOpen } from '../progress/fit.js';
-import { seriousOf } from '../progress/held.js';
+import { isUp, seriousOf } from '../progress/held.js';
 import { openFaults } from '../session/fold.js';
 import { fitOf, type LaneView } from './lane-view.js';
 
@@ -21,7 +21,9 @@ export function adviceFor(view: LaneView, now: string): Advice {
     mayTouch: client.mayTouch,
     maySwapTo: (id) => {
       const movement = view.movements.find((m) => m.id === id);
-      return movement !== undefined && isOpen(fitOf(view, movement));
+      // A fault is open, and nothing goes up while one is.
+      const up = isUp(view.catalog.ladder, page.movement.id, id);
+      return movement !== undefined && !up && isOpen(fitOf(view, movement));
     },
   });
 }

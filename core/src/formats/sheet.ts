@@ -5,7 +5,7 @@ import { brokenHold, holdWords } from '../dosage/next-set.js';
 import { type FaultTally, latest, type PastSession } from '../client/history.js';
 import { likelyFault } from '../coaching/likelihood.js';
 import type { Fault, Movement } from '../movement/schema.js';
-import { SEVERITIES } from '../movement/vocabulary.js';
+import { bySeverity } from '../movement/severity.js';
 import { label, UNIT_WORDS } from '../movement/words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
@@ -166,8 +166,7 @@ function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']
 /** The fault to watch: the most dangerous, and among equals the likeliest for this client. */
 function worstFault({ faults }: SheetSource, movement: Movement): Fault | undefined {
   const likely = (fault: Fault) => likelyFault(fault, faults[movement.id]);
-  const rank = (fault: Fault) => SEVERITIES.indexOf(fault.severity);
-  return movement.faults.toSorted((a, b) => rank(a) - rank(b) || likely(b) - likely(a))[0];
+  return movement.faults.toSorted((a, b) => bySeverity(a, b) || likely(b) - likely(a))[0];
 }
 
 /** `10 to 12 reps, 8 to 10 kg`; null when nothing changed, `new` the first time. */

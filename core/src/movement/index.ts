@@ -8,6 +8,7 @@ export * from './kit.js';
 export * from './limits.js';
 export * from './schema.js';
 export * from './search.js';
+export * from './severity.js';
 export * from './summary.js';
 export * from './version.js';
 export * from './vocabulary.js';

@@ -1,6 +1,7 @@
 /** Why nothing goes up now: an open fault, pain, a failed set, a day that asks for ease. Going down is always allowed. */
+import { bySeverity } from '../movement/severity.js';
 import type { Severity } from '../movement/vocabulary.js';
-import { SEVERITIES, type Effort } from '../movement/vocabulary.js';
+import type { Effort } from '../movement/vocabulary.js';
 import type { Ladder } from '../ladder/graph.js';
 import type { Standing } from './standing.js';
 
@@ -19,9 +20,7 @@ export interface OpenFault {
 
 /** The dangerous first; polish never holds anything back. */
 export const seriousOf = <T extends { severity: Severity }>(faults: readonly T[]): T[] =>
-  faults
-    .filter(({ severity }) => severity !== 'polish')
-    .toSorted((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  faults.filter(({ severity }) => severity !== 'polish').toSorted(bySeverity);
 
 /** Null when something may go up. */
 export function heldBack(

@@ -1,6 +1,6 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
 import { latest, type DoneSet, type PastSession } from '../client/history.js';
-import { heldBack, type Held, type OpenFault } from './held.js';
+import { heldBack, seriousOf, type Held, type OpenFault } from './held.js';
 import { nextStep, towards, type NextStep, type StepQuestion, type Work } from './next-step.js';
 
 export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
@@ -26,7 +26,7 @@ function lastFaults({ past, movement, faultOf }: TimeQuestion): OpenFault[] {
   const named = ids.map((id) => faultOf?.(movement.id, id) ?? UNNAMED);
   const all = named.length > 0 ? named : sets.some(({ clean }) => !clean) ? [UNNAMED] : [];
   const unique = all.filter((one, i) => all.findIndex(({ name }) => name === one.name) === i);
-  return unique.map(({ name }) => ({ name, severity: 'fix' }));
+  return seriousOf(unique).map(({ name }) => ({ name, severity: 'fix' }));
 }
 
 /** Why nothing goes up between sessions; null when it may. */

@@ -1,6 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { Type } from 'class-transformer';
-import { IsEmail, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+import { IsEmail, IsIn, IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
+import { PageQuery } from '../problems/cursor.js';
 
 export class SavePlanDto {
   @ApiPropertyOptional({ description: 'Made by the page, so that a plan sent twice is stored once' })
@@ -24,7 +24,7 @@ export class EditPlanDto {
   plan: object;
 }
 
-export class ListPlansQuery {
+export class ListPlansQuery extends PageQuery {
   @ApiPropertyOptional()
   @IsOptional()
   @IsUUID()
@@ -34,20 +34,6 @@ export class ListPlansQuery {
   @IsOptional()
   @IsIn(['plans', 'templates'])
   kind: 'plans' | 'templates' = 'plans';
-
-  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
-  @IsOptional()
-  @IsString()
-  @MaxLength(100)
-  cursor?: string;
-
-  @ApiPropertyOptional({ minimum: 1, maximum: 200, default: 50 })
-  @IsOptional()
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  @Max(200)
-  limit = 50;
 }
 
 export class SheetQuery {

@@ -1,5 +1,25 @@
 /** Lists come page by page; a cursor says where the page before ended. */
+import { ApiPropertyOptional } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import { IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import { invalid } from './problem.js';
+
+/** What every list that comes page by page is asked with. */
+export class PageQuery {
+  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  cursor?: string;
+
+  @ApiPropertyOptional({ minimum: 1, maximum: 200, default: 50 })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(200)
+  limit = 50;
+}
 
 export interface Page<T> {
   items: T[];

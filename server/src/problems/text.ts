@@ -11,27 +11,22 @@ const all =
     for (const one of decorators) one(target, key);
   };
 
-/** One line of words that may be empty. */
-export const IsLine = (most: number): PropertyDecorator =>
+/** Words of which `wrong` has nothing to say. */
+const words = (most: number, wrong: (value: string) => string | null): PropertyDecorator =>
   all(
     MaxLength(most, { message: `must be at most ${most} characters` }),
     rule(
-      'isLine',
-      (value) => typeof value === 'string' && wrongInLine(value) === null,
-      'must be words without control characters',
+      'isWords',
+      (value) => typeof value === 'string' && wrong(value) === null,
+      'must be text without control characters',
     ),
   );
 
+/** One line of words that may be empty. */
+export const IsLine = (most: number): PropertyDecorator => words(most, wrongInLine);
+
 /** Words that may run over several lines. */
-export const IsLines = (most: number): PropertyDecorator =>
-  all(
-    MaxLength(most, { message: `must be at most ${most} characters` }),
-    rule(
-      'isLines',
-      (value) => typeof value === 'string' && wrongInLines(value) === null,
-      'must be words without control characters',
-    ),
-  );
+export const IsLines = (most: number): PropertyDecorator => words(most, wrongInLines);
 
 /** One line of which something can be seen: a name. */
 export const IsName = (most: number): PropertyDecorator =>

@@ -3,12 +3,12 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
 import { RecordService } from './record.service.js';
+import { PageQuery } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
 import {
   AppendEventsDto,
   LaterEventsQuery,
   ListSessionsQuery,
-  ListSetsQuery,
   MissingEventsDto,
   StartSessionDto,
 } from './sessions.dto.js';
@@ -73,8 +73,8 @@ export class SessionsController {
   }
 
   @Get('clients/:id/sets')
-  @ApiOperation({ summary: 'Sets of a client, latest first' })
-  setsOfClient(@Param('id', ParseUUIDPipe) id: string, @Query() { limit, cursor }: ListSetsQuery) {
+  @ApiOperation({ summary: 'Sets of a client, latest first; a page has at least `limit`, because sessions stay whole' })
+  setsOfClient(@Param('id', ParseUUIDPipe) id: string, @Query() { limit, cursor }: PageQuery) {
     return this.setLists.ofClient(id, limit, cursor);
   }
 

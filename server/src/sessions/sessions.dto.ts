@@ -12,10 +12,10 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  Max,
   MaxLength,
   Min,
 } from 'class-validator';
+import { PageQuery } from '../problems/cursor.js';
 
 export class StartSessionDto {
   @ApiPropertyOptional({ description: 'Made by the device, so that a start sent twice is one session' })
@@ -79,23 +79,7 @@ export class MissingEventsDto {
   ids: string[];
 }
 
-export class ListSetsQuery {
-  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
-  @IsOptional()
-  @IsString()
-  @MaxLength(100)
-  cursor?: string;
-
-  @ApiPropertyOptional({ minimum: 1, maximum: 500, default: 50, description: 'At least so many; sessions stay whole' })
-  @IsOptional()
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  @Max(500)
-  limit = 50;
-}
-
-export class ListSessionsQuery {
+export class ListSessionsQuery extends PageQuery {
   @ApiPropertyOptional()
   @IsOptional()
   @IsUUID()
@@ -105,18 +89,4 @@ export class ListSessionsQuery {
   @IsOptional()
   @IsIn(['open', 'finished'])
   status?: 'open' | 'finished';
-
-  @ApiPropertyOptional({ description: 'nextCursor of the page before' })
-  @IsOptional()
-  @IsString()
-  @MaxLength(100)
-  cursor?: string;
-
-  @ApiPropertyOptional({ minimum: 1, maximum: 200, default: 50 })
-  @IsOptional()
-  @Type(() => Number)
-  @IsInt()
-  @Min(1)
-  @Max(200)
-  limit = 50;
 }
