@@ -180,6 +180,9 @@ describe('the folder', () => {
     copyFileSync(file('waxwing.sqlite'), file('whole'));
     const again = await start();
     for (let i = 0; i < 5; i += 1) await more(again.address);
+    // Long enough that the database must grow for them.
+    for (let i = 0; i < 10; i += 1)
+      await ask(again.address, 'POST', `/sessions/${sessionId}/events`, { events: [tap('x'.repeat(1900))] });
     // The marker follows a moment later.
     while (!(JSON.parse(readFileSync(file('studio.json'), 'utf8')) as { place: number }).place)
       await more(again.address);
@@ -191,10 +194,12 @@ describe('the folder', () => {
 
     // Until the first checkpoint the newest taps are in the file beside the database.
     copyFileSync(file('waxwing.sqlite-wal'), file('wal'));
+    copyFileSync(file('studio.json'), file('marker'));
     const put = (main: string, wal: string | null) => {
       for (const end of ['', '-wal', '-shm']) rmSync(file(`waxwing.sqlite${end}`), { force: true });
       copyFileSync(file(main), file('waxwing.sqlite'));
       if (wal) copyFileSync(file(wal), file('waxwing.sqlite-wal'));
+      copyFileSync(file('marker'), file('studio.json'));
     };
     copyFileSync(file('waxwing.sqlite'), file('main'));
     put('main', null);
@@ -219,6 +224,31 @@ describe('the folder', () => {
     expect(await refusal()).toMatch(/held a studio, but its database is empty/);
     rmSync(file('waxwing.sqlite'));
     expect(await refusal()).toMatch(/held a studio, but its database is missing/);
+    // The carrying over of the log ended after the first page, on a full disk: its head counts pages that only the log holds.
+    put('main', 'wal');
+    const carried = new Database(file('waxwing.sqlite'));
+    const inLog = carried.prepare('SELECT count(*) AS n FROM events').get();
+    carried.pragma('wal_checkpoint(TRUNCATE)');
+    carried.close();
+    const cut = Buffer.concat([
+      readFileSync(file('waxwing.sqlite')).subarray(0, 4096),
+      readFileSync(file('main')).subarray(4096),
+    ]);
+    expect(cut.readUInt32BE(28) * 4096).toBeGreaterThan(cut.length);
+    writeFileSync(file('cut'), cut);
+    put('cut', null);
+    expect(await refusal()).toMatch(/damaged|older than it was/);
+    put('cut', 'halved');
+    expect(await refusal()).toMatch(/damaged|older than it was/);
+    // Looking at it changed nothing: it is refused the next time too.
+    expect(await refusal()).toMatch(/damaged|older than it was/);
+    put('cut', 'wal');
+    const lengthened = await start();
+    expect((await ask(lengthened.address, 'GET', `/sessions/${sessionId}`)).body).toMatchObject({
+      last: expect.any(Number),
+    });
+    await lengthened.end();
+    expect(eventsIn(file('waxwing.sqlite')).length).toBe((inLog as { n: number }).n);
     // What is whole starts, and what is not only when that is said.
     put('main', 'wal');
     await (await start()).end();

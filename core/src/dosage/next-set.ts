@@ -72,7 +72,11 @@ export function nextSet(s: SetSituation): NextSet {
   if (s.pain === 'dull') return keep('hold', window.low, 'Dull pain was reported: nothing goes up today.');
   if (s.faults.length > 0) {
     if (s.effort === 'hard') return lessen(s, false);
-    return keep('hold', Math.min(s.amount, window.high), `Nothing goes up while this stays: ${s.faults.join(', ')}.`);
+    return keep(
+      'hold',
+      Math.min(s.amount, window.high),
+      `Nothing goes up before a clean set (seen: ${s.faults.join(', ')}).`,
+    );
   }
   if (s.effort === 'hard')
     return keep(

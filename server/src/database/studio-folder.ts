@@ -110,9 +110,7 @@ export class StudioFolder {
       this.dropMarker();
       return;
     }
-    const wrong = isHeader(this.database)
-      ? (tooShort(this.database) ?? (size < LOOKED_THROUGH ? damageOf(this.database) : null))
-      : 'it is not a database';
+    const wrong = isHeader(this.database) ? this.damage(size) : 'it is not a database';
     if (wrong === 'full') throw this.full();
     if (wrong !== null) throw new StartError(`The database ${this.database} is damaged (${wrong}). ${HELP}`);
     const found = stampOf(this.database);
@@ -124,6 +122,16 @@ export class StudioFolder {
         `The database ${this.database} is older than it was: ${marker.place - found.place} writes are missing` +
           `${existsSync(`${this.database}-wal`) ? '' : ' (the file waxwing.sqlite-wal beside it is gone)'}. ${HELP}`,
       );
+  }
+
+  /**
+   * What is wrong with the database in a few words, as far as a start has time to look; null when nothing is.
+   * A full disk may end the carrying over of the log half-way: then the database is shorter than its head says, and the log holds the rest.
+   */
+  private damage(size: number): string | null {
+    const short = tooShort(this.database);
+    if (short !== null && !existsSync(`${this.database}-wal`)) return short;
+    return short !== null || size < LOOKED_THROUGH ? damageOf(this.database) : null;
   }
 
   /** Which studio this is, from now on. */
@@ -223,10 +231,13 @@ function tooShort(file: string): string | null {
   return size < page * pages ? `it ends after ${size} of ${page * pages} bytes` : null;
 }
 
-/** What is wrong with a database in a few words, `full` for a disk without room to look; null when nothing is. */
+/**
+ * What is wrong with a database and the log beside it in a few words, `full` for a disk without room to look; null when nothing is.
+ * Only reads: closing a connection that may write would carry the log over, and fill what is missing with nothing.
+ */
 export function damageOf(file: string): string | null {
   try {
-    const db = new Database(file, { fileMustExist: true });
+    const db = new Database(file, { fileMustExist: true, readonly: true });
     try {
       const verdict: unknown = db.pragma('quick_check(1)', { simple: true });
       return verdict === 'ok' ? null : (String(verdict).split('\n')[0] ?? '');

@@ -2,10 +2,16 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
-import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
+import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue, type Trouble } from './tap-queue';
+
+const TROUBLE_WORDS: Record<Trouble, string> = {
+  away: 'Server away',
+  full: 'The disk of the studio is full',
+  failing: 'The server cannot save',
+};
 
 export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
-  const { waiting, unwritten, refused, why, reachable } = useSyncExternalStore(subscribeQueue, queueState);
+  const { waiting, unwritten, refused, why, trouble } = useSyncExternalStore(subscribeQueue, queueState);
   const queries = useQueryClient();
   const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
   const save = async () => {
@@ -38,8 +44,8 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
             Send again
           </button>
         </>
-      ) : !reachable ? (
-        `Server away · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
+      ) : trouble ? (
+        `${TROUBLE_WORDS[trouble]} · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
       ) : waiting > 0 ? (
         'Saving …'
       ) : isAgreed(sessionId) ? (

@@ -10,6 +10,8 @@ class FakeServer {
   stored = new Map<string, SessionEvent>();
   requests = 0;
   away = false;
+  /** Answers everything with this status: it is there, and cannot save. */
+  fails = 0;
   /** It came back from a copy without the session. */
   forgotten = false;
   erased = new Set<string>();
@@ -18,6 +20,7 @@ class FakeServer {
   answer = (url: string, init?: RequestInit): Promise<Response> => {
     this.requests += 1;
     if (this.away) return Promise.reject(new TypeError('network'));
+    if (this.fails) return Promise.resolve(Response.json({ detail: 'no' }, { status: this.fails }));
     const body = JSON.parse(String(init?.body)) as { events: SessionEvent[]; ids: string[] };
     if (url.endsWith('/sessions')) {
       this.forgotten = false;
@@ -74,7 +77,7 @@ describe('the tap queue', () => {
     await queue.flushTaps();
     expect(ids(server.stored.values())).toEqual(['event-1', 'event-2', 'event-3']);
     expect(ids(await queue.eventsHere('session')).sort()).toEqual(['event-1', 'event-2', 'event-3']);
-    expect(queue.queueState()).toEqual({ waiting: 0, unwritten: 0, refused: 0, why: null, reachable: true });
+    expect(queue.queueState()).toEqual({ waiting: 0, unwritten: 0, refused: 0, why: null, trouble: null });
   });
 
   test('sends a tap by itself that is made in whichever moment the one before is done with', async () => {
@@ -93,7 +96,7 @@ describe('the tap queue', () => {
     server.away = true;
     await queue.keep([event(1)]);
     await queue.flushTaps();
-    expect(queue.queueState()).toMatchObject({ waiting: 1, reachable: false });
+    expect(queue.queueState()).toMatchObject({ waiting: 1, trouble: 'away' });
     await openPage();
     await queue.keep([event(2)]);
     await queue.flushTaps();
@@ -105,7 +108,27 @@ describe('the tap queue', () => {
     await jest.advanceTimersByTimeAsync(20_000);
     await sent;
     expect(ids(server.stored.values())).toEqual(['event-1', 'event-2']);
-    expect(queue.queueState()).toMatchObject({ waiting: 0, reachable: true });
+    expect(queue.queueState()).toMatchObject({ waiting: 0, trouble: null });
+  });
+
+  test('tells a full disk and a failing server from one that is away, and sends by itself when there is room', async () => {
+    for (const [status, trouble] of [
+      [507, 'full'],
+      [500, 'failing'],
+    ] as const) {
+      server.fails = status;
+      await queue.keep([event(status)]);
+      await queue.flushTaps();
+      expect(queue.queueState()).toMatchObject({ refused: 0, trouble });
+    }
+    expect(queue.queueState().waiting).toBe(2);
+    server.fails = 0;
+    const sent = new Promise<void>((resolve) =>
+      queue.subscribeQueue(() => queue.queueState().waiting === 0 && resolve()),
+    );
+    await jest.advanceTimersByTimeAsync(20_000);
+    await sent;
+    expect(ids(server.stored.values())).toEqual(['event-500', 'event-507']);
   });
 
   test('sets a refused tap aside with its reason, sends the others, and tries it again when told to', async () => {

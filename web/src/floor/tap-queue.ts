@@ -27,7 +27,17 @@ export interface QueueState {
   unwritten: number;
   refused: number;
   why: string | null;
-  reachable: boolean;
+  /** Why nothing is taken in now: no answer, a full disk there, or another failure there; null while taps get through. */
+  trouble: Trouble | null;
+}
+
+export type Trouble = 'away' | 'full' | 'failing';
+
+const DISK_IS_FULL = 507;
+
+function troubleOf(error: unknown): Trouble {
+  if (!(error instanceof ProblemError) || error.status === 0) return 'away';
+  return error.status === DISK_IS_FULL ? 'full' : 'failing';
 }
 
 const BATCH = 200;
@@ -53,7 +63,7 @@ const database = (): Promise<IDBPDatabase<QueueSchema>> =>
     throw error;
   }));
 
-let state: QueueState = { waiting: 0, unwritten: 0, refused: 0, why: null, reachable: true };
+let state: QueueState = { waiting: 0, unwritten: 0, refused: 0, why: null, trouble: null };
 const listeners = new Set<() => void>();
 
 export const queueState = (): QueueState => state;
@@ -92,15 +102,15 @@ async function idsOf(fate: Fate): Promise<Set<string>> {
   return ids;
 }
 
-async function tell(reachable: boolean): Promise<void> {
+async function tell(trouble: Trouble | null): Promise<void> {
   const [waiting, refused] = await Promise.all([idsOf('waiting'), idsOf('refused')]);
-  if (!reachable) agreed.clear();
+  if (trouble) agreed.clear();
   setState({
     waiting: waiting.size,
     unwritten: [...unwritten].filter((id) => held.get(id)?.fate !== 'sent').length,
     refused: refused.size,
     why: refused.size > 0 ? ((await all('refused'))[0]?.why ?? null) : null,
-    reachable,
+    trouble,
   });
 }
 
@@ -145,7 +155,7 @@ export async function keep(events: readonly SessionEvent[], safe: () => void = (
   await put(events.map((event) => ({ event, fate: 'waiting' })));
   safe();
   channel?.postMessage(events);
-  await tell(state.reachable);
+  await tell(state.trouble);
   void flushTaps();
 }
 
@@ -174,7 +184,7 @@ export function flushTaps(): Promise<void> {
   return (flushing ??= sendAll().finally(() => {
     flushing = undefined;
     // A tap that came after the last look and before this moment found a sender that was already done.
-    if (again && state.reachable) void flushTaps();
+    if (again && !state.trouble) void flushTaps();
   }));
 }
 
@@ -186,33 +196,37 @@ async function sendAll(): Promise<void> {
     for (const sessionId of new Set(waiting.map(({ event }) => event.sessionId))) {
       const events = waiting.map(({ event }) => event).filter((event) => event.sessionId === sessionId);
       events.sort(byClock);
-      for (let i = 0; i < events.length; i += BATCH)
-        if (!(await send(sessionId, events.slice(i, i + BATCH)))) {
-          await tell(false);
-          retry = setTimeout(() => void flushTaps(), pause);
-          pause = Math.min(pause * 2, RETRY_MOST_MS);
-          return;
-        }
+      for (let i = 0; i < events.length; i += BATCH) {
+        const trouble = await send(sessionId, events.slice(i, i + BATCH));
+        if (trouble) return tryLater(trouble);
+      }
     }
     // What the server would not take may have rested on what it has only now.
     if (took > 0 && (await offerRefused())) again = true;
     took = 0;
   }
   pause = RETRY_FIRST_MS;
-  await tell(true);
+  await tell(null);
 }
 
-/** Sends one batch. What the server refuses is set aside with its reason, and the rest goes again. False when nothing answered. */
-async function send(sessionId: string, events: readonly SessionEvent[]): Promise<boolean> {
-  if (events.length === 0) return true;
+async function tryLater(trouble: Trouble): Promise<void> {
+  await tell(trouble);
+  clearTimeout(retry);
+  retry = setTimeout(() => void flushTaps(), pause);
+  pause = Math.min(pause * 2, RETRY_MOST_MS);
+}
+
+/** Sends one batch. What the server refuses is set aside with its reason, and the rest goes again. @returns why it must be tried later, or null */
+async function send(sessionId: string, events: readonly SessionEvent[]): Promise<Trouble | null> {
+  if (events.length === 0) return null;
   try {
     const { place } = await call<{ place: number }>('POST', `/sessions/${sessionId}/events`, { events });
     told.set(sessionId, Math.max(told.get(sessionId) ?? 0, place));
     took += events.length;
     await mark(events, 'sent');
-    return true;
+    return null;
   } catch (error) {
-    if (!(error instanceof ProblemError) || error.status === 0 || error.status >= 500) return false;
+    if (!(error instanceof ProblemError) || error.status === 0 || error.status >= 500) return troubleOf(error);
     if (error.status === 404 && (await startAgain(sessionId))) return send(sessionId, events);
     const bad = new Map(
       error.errors.map(({ path, message }) => [Number(/^events\[(\d+)\]/.exec(path)?.[1] ?? NaN), message]),
@@ -226,7 +240,7 @@ async function send(sessionId: string, events: readonly SessionEvent[]): Promise
 
 async function mark(events: readonly SessionEvent[], fate: Fate, why?: string): Promise<void> {
   await put(events.map((event): Stored => (why === undefined ? { event, fate } : { event, fate, why })));
-  await tell(true);
+  await tell(null);
 }
 
 /** Makes refused events wait once more; false when there are none. */
@@ -307,14 +321,11 @@ export async function agree(sessionId: string, known: readonly SessionEvent[]): 
       );
     }
     agreed.add(sessionId);
-    await tell(true);
+    await tell(null);
     await flushTaps();
-  } catch {
+  } catch (error) {
     // Sending is tried again by itself, and asking follows it.
-    await tell(false);
-    clearTimeout(retry);
-    retry = setTimeout(() => void flushTaps(), pause);
-    pause = Math.min(pause * 2, RETRY_MOST_MS);
+    await tryLater(troubleOf(error));
   }
 }
 
@@ -359,7 +370,7 @@ export async function dropTaps(erased: ReadonlySet<string>): Promise<void> {
     unwritten.delete(event.id);
     await db?.delete('events', event.id).catch(() => undefined);
   }
-  await tell(state.reachable);
+  await tell(state.trouble);
 }
 
 if (typeof window !== 'undefined') window.addEventListener('online', () => void flushTaps());

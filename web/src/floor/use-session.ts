@@ -96,7 +96,7 @@ export function useSession(sessionId: string): {
     known.current = events ?? [];
   }, [events]);
   const settle = useCallback(() => agree(sessionId, known.current), [sessionId]);
-  const reachable = useSyncExternalStore(subscribeQueue, () => queueState().reachable);
+  const reachable = useSyncExternalStore(subscribeQueue, () => queueState().trouble === null);
   const ready = events !== undefined;
   // When it is opened, when the server is back, and when the server knows less than it told.
   useEffect(() => {
