@@ -109,7 +109,7 @@ test('a closed movement is named with a way out, and changes made while the serv
   await saved(page);
   await studio.stop();
   await page.getByLabel('Minutes').fill('35');
-  await expect(page.getByText('Server away: kept here, sent when it is back')).toBeVisible();
+  await expect(page.getByText('Server away: kept here, sent when it can be')).toBeVisible();
   await studio.start();
   await saved(page);
   await page.reload();

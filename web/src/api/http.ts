@@ -13,6 +13,20 @@ export class ProblemError extends Error {
   }
 }
 
+/** Why something must be sent again later: no answer, a full disk there, or another failure there. */
+export type Trouble = 'away' | 'full' | 'failing';
+
+/** Whether the server looked at what was sent and would not take it: sending the same again is of no use. */
+export const isRefusal = (error: unknown): error is ProblemError =>
+  error instanceof ProblemError && error.status >= 400 && error.status < 500;
+
+const DISK_IS_FULL = 507;
+
+export function troubleOf(error: unknown): Trouble {
+  if (!(error instanceof ProblemError) || error.status === 0) return 'away';
+  return error.status === DISK_IS_FULL ? 'full' : 'failing';
+}
+
 interface ProblemAnswer {
   title?: string;
   detail?: string;

@@ -2,13 +2,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
-import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue, type Trouble } from './tap-queue';
-
-const TROUBLE_WORDS: Record<Trouble, string> = {
-  away: 'Server away',
-  full: 'The disk of the studio is full',
-  failing: 'The server cannot save',
-};
+import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
+import { TROUBLE_WORDS } from '../words/trouble';
 
 export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
   const { waiting, unwritten, refused, why, trouble } = useSyncExternalStore(subscribeQueue, queueState);

@@ -5,7 +5,7 @@
  */
 import { byClock, type SessionEvent, type SessionView } from '@waxwing/core/session';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { call, ProblemError } from '../api/http';
+import { call, isRefusal, ProblemError, troubleOf, type Trouble } from '../api/http';
 
 type Fate = 'waiting' | 'sent' | 'refused';
 
@@ -27,17 +27,8 @@ export interface QueueState {
   unwritten: number;
   refused: number;
   why: string | null;
-  /** Why nothing is taken in now: no answer, a full disk there, or another failure there; null while taps get through. */
+  /** Why nothing is taken in now; null while taps get through. */
   trouble: Trouble | null;
-}
-
-export type Trouble = 'away' | 'full' | 'failing';
-
-const DISK_IS_FULL = 507;
-
-function troubleOf(error: unknown): Trouble {
-  if (!(error instanceof ProblemError) || error.status === 0) return 'away';
-  return error.status === DISK_IS_FULL ? 'full' : 'failing';
 }
 
 const BATCH = 200;
@@ -226,7 +217,7 @@ async function send(sessionId: string, events: readonly SessionEvent[]): Promise
     await mark(events, 'sent');
     return null;
   } catch (error) {
-    if (!(error instanceof ProblemError) || error.status === 0 || error.status >= 500) return troubleOf(error);
+    if (!isRefusal(error)) return troubleOf(error);
     if (error.status === 404 && (await startAgain(sessionId))) return send(sessionId, events);
     const bad = new Map(
       error.errors.map(({ path, message }) => [Number(/^events\[(\d+)\]/.exec(path)?.[1] ?? NaN), message]),

@@ -89,7 +89,7 @@ test('a change made while another is on its way is sent after it, from its versi
   expect(said.at(-1)).toBe('saved');
 });
 
-test('a server that is away is asked again until it answers; a refusal is told and nothing is lost', async () => {
+test('a server that is away or full is asked again until it answers; a refusal is told and nothing is lost', async () => {
   const one = saver();
   answers.push(
     () => Promise.reject(new TypeError('away')),
@@ -103,16 +103,23 @@ test('a server that is away is asked again until it answers; a refusal is told a
   expect(sent).toHaveLength(3);
   expect(said.at(-1)).toBe('saved');
 
+  answers.push(() => Response.json({ detail: 'The disk is full.' }, { status: 507 }));
+  one.put(named('b'));
+  await pass(500);
+  expect(said.at(-1)).toBe('full');
+  await pass(5_000);
+  expect([sent.length, said.at(-1)]).toEqual([5, 'saved']);
+
   answers.push(() => Response.json({ detail: 'This plan is at version 9 by now.' }, { status: 409 }));
   one.put(named('late'));
   await pass(10_000);
   expect(said.at(-1)).toEqual({ refused: 'This plan is at version 9 by now.' });
-  expect(sent).toHaveLength(4);
+  expect(sent).toHaveLength(6);
   // Kept for the version it was made from, and not shown over a newer one.
-  expect(keptDraft(ID, 2)?.name).toBe('late');
+  expect(keptDraft(ID, 3)?.name).toBe('late');
   expect(keptDraft(ID, 9)).toBeNull();
-  kept.set(`waxwing-plan-${ID}`, '{"version":2,"plan":{"name":""}}');
-  expect(keptDraft(ID, 2)).toBeNull();
+  kept.set(`waxwing-plan-${ID}`, '{"version":3,"plan":{"name":""}}');
+  expect(keptDraft(ID, 3)).toBeNull();
 });
 
 test('items and blocks are moved without losing any, and a copy shares no id', () => {

@@ -1,12 +1,12 @@
-/** Saving a plan as it is changed: kept on this device at once, sent a moment later, again when the server was away; a stale one is refused. */
+/** Saving a plan as it is changed: kept on this device at once, sent a moment later, again when the server was away or could not save; a stale one is refused. */
 import { forgetHere, keepHere, keptHere } from '../shell/kept';
 import { type Plan, planSchema, type StoredPlan } from '@waxwing/core/planning';
-import { call, ProblemError } from '../api/http';
+import { call, isRefusal, troubleOf, type Trouble } from '../api/http';
 
 const PAUSE_MS = 400;
 const RETRY_MS = 3_000;
 
-export type Saving = 'saved' | 'saving' | 'away' | { refused: string };
+export type Saving = 'saved' | 'saving' | Trouble | { refused: string };
 
 interface Kept {
   version: number;
@@ -75,12 +75,12 @@ export class PlanSaver {
         this.say('saved');
       }
     } catch (error) {
-      if (error instanceof ProblemError && error.status === 409 && (await this.already(plan))) {
+      if (isRefusal(error) && error.status === 409 && (await this.already(plan))) {
         this.put(this.waiting ?? plan, 0);
-      } else if (error instanceof ProblemError && error.status !== 0) this.say({ refused: error.message });
+      } else if (isRefusal(error)) this.say({ refused: error.message });
       else {
         this.waiting ??= plan;
-        this.say('away');
+        this.say(troubleOf(error));
         this.later(RETRY_MS);
       }
     } finally {

@@ -22,6 +22,7 @@ import { planQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
+import { TROUBLE_WORDS } from '../words/trouble';
 import { BlockEditor } from './block-editor';
 import { addBlock, copyOf, moveItem, withBlocks } from './edit';
 import { AimField, NumberField, RoomField } from './fields';
@@ -290,7 +291,11 @@ function SavingWords({ planId, saving }: { planId: string; saving: Saving }) {
     );
   return (
     <p role="status" className="quiet text-sm">
-      {saving === 'saved' ? 'Saved' : saving === 'saving' ? 'Saving …' : 'Server away: kept here, sent when it is back'}
+      {saving === 'saved'
+        ? 'Saved'
+        : saving === 'saving'
+          ? 'Saving …'
+          : `${TROUBLE_WORDS[saving]}: kept here, sent when it can be`}
     </p>
   );
 }
