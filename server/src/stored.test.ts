@@ -397,8 +397,8 @@ test('taps made while a library is taken in are acknowledged on their own, and s
   expect([0, 600]).toContain(total - pack.movements.length);
 }, 60_000);
 
-test('a deleted client leaves no byte: not in the database, its log, pictures, messages or backups', async () => {
-  const server = await start();
+test('a deleted client leaves no byte: not in the database, its log, pictures, messages, backups or what a restore put aside', async () => {
+  let server = await start();
   const ada = await sessionOn(server.address, 'Adalbert Quay', {
     healthNote: 'an uneasy knee since spring',
     email: 'a@example.org',
@@ -406,7 +406,16 @@ test('a deleted client leaves no byte: not in the database, its log, pictures, m
   const bo = await sessionOn(server.address, 'Bo');
   await ask(server.address, 'POST', `/sessions/${ada.sessionId}/events`, { events: [ada.tap('wobbled on the left')] });
   await ask(server.address, 'GET', `/clients/${ada.clientId}/record`);
-  expect(backupProgram(folder, 'backup', file('backups/waxwing-2030-01-01.backup')).code).toBe(0);
+  const kept = file('backups/waxwing-2030-01-01.backup');
+  expect(backupProgram(folder, 'backup', kept).code).toBe(0);
+  // A copy of another kind, in which nobody can be looked for.
+  copyFileSync(kept, file('backups/before-update'));
+  const other = new Database(file('backups/before-update'));
+  other.exec('DROP TABLE erased');
+  other.close();
+  await server.kill();
+  expect(backupProgram(folder, 'restore', kept).code).toBe(0);
+  server = await start();
   const removed = await ask(server.address, 'DELETE', `/clients/${ada.clientId}`, { name: 'Adalbert Quay' });
   expect(removed.status).toBe(204);
   const bytes = (at: string): Buffer[] =>
@@ -415,6 +424,13 @@ test('a deleted client leaves no byte: not in the database, its log, pictures, m
     );
   for (const secret of ['Adalbert', 'uneasy knee', 'wobbled', 'a@example.org'])
     expect([secret, bytes(folder).some((one) => one.includes(secret))]).toEqual([secret, false]);
+  // What others did is still there to be brought back.
+  const aside = readdirSync(folder).find((name) => name.startsWith('replaced-')) ?? '';
+  for (const copy of [kept, join(folder, aside, 'waxwing.sqlite')]) {
+    const db = new Database(copy, { readonly: true });
+    expect([copy, db.prepare('SELECT name FROM clients').all()]).toEqual([copy, [{ name: 'Bo' }]]);
+    db.close();
+  }
   const { erased } = (
     await ask<{ erased: string[] }>(server.address, 'POST', '/erased', {
       ids: [ada.clientId, ada.sessionId, bo.clientId],

@@ -25,6 +25,8 @@ import { damageOf, stampOf, StudioFolder } from '../database/studio-folder.js';
 export type Counts = Record<string, number>;
 
 const COUNTED = ['clients', 'sessions', 'events', 'plans', 'movements', 'pictures'];
+/** How the folders begin in which a restore keeps what was there. */
+export const ASIDE = 'replaced-';
 /** Files that go with the database. */
 const LAID_IN = ['pictures', 'outbox'];
 
@@ -177,7 +179,7 @@ function putAside(path: string, now: Date): string | null {
   const names = ['waxwing.sqlite', 'waxwing.sqlite-wal', 'waxwing.sqlite-shm', 'studio.json', ...LAID_IN];
   const there = names.filter((name) => existsSync(join(path, name)));
   if (there.length === 0) return null;
-  const aside = join(path, `replaced-${now.toISOString().replace(/[:.]/g, '-')}`);
+  const aside = join(path, `${ASIDE}${now.toISOString().replace(/[:.]/g, '-')}`);
   mkdirSync(aside, { mode: 0o700 });
   for (const name of there) renameSync(join(path, name), join(aside, name));
   return aside;

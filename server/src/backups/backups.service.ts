@@ -3,6 +3,7 @@ import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } f
 import type { KeptBackup } from '@waxwing/core/client';
 import Database from 'better-sqlite3';
 import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -11,6 +12,8 @@ import { eraseClient } from '../clients/erase.js';
 import { prepared } from '../database/connection.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { Writer } from '../database/writer.js';
+import { removeMessagesOf } from '../plans/messages.js';
+import { ASIDE } from './backup-file.js';
 
 const NAME = /^waxwing-(\d{4}-\d{2}-\d{2})\.backup$/;
 const DAYS = 7;
@@ -50,30 +53,37 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     });
   }
 
-  /** Deletes a client from every backup that is kept, and from the copies that were made before an update. */
+  /** Deletes a client from every backup that is kept, from what a restore put aside, and from the copies that were made before an update. */
   async erase(clientId: string): Promise<void> {
+    // One that is being made may still hold them.
+    if (this.running?.exitCode === null) await once(this.running, 'exit');
     for (const name of readdirSync(this.folder.backups)) {
       const file = join(this.folder.backups, name);
-      // A copy from before this version has other tables.
-      if (name.startsWith('before-')) rmSync(file, { force: true });
-      if (!NAME.test(name)) continue;
+      if (NAME.test(name) || name.startsWith('before-')) this.eraseIn(file, clientId);
+      // Others have a turn between any two.
+      await new Promise(setImmediate);
+    }
+    for (const name of readdirSync(this.folder.path).filter((one) => one.startsWith(ASIDE))) {
+      const aside = new StudioFolder(join(this.folder.path, name));
+      if (existsSync(aside.database)) this.eraseIn(aside.database, clientId);
+      await removeMessagesOf(aside.path, clientId);
+    }
+  }
+
+  /** A copy in which it cannot be done, because it has other tables or is damaged, goes as a whole: deleted for good is deleted everywhere. */
+  private eraseIn(file: string, clientId: string): void {
+    try {
       const db = prepared(new Database(file));
       try {
         db.transaction(() => {
-          const messages = db.prepare(`SELECT path, bytes FROM backup_files WHERE path LIKE 'outbox/%.json'`).all() as {
-            path: string;
-            bytes: Buffer;
-          }[];
-          for (const { path, bytes } of messages)
-            if (bytes.includes(clientId))
-              db.prepare('DELETE FROM backup_files WHERE path IN (?, ?)').run(path, path.replace(/json$/, 'eml'));
+          if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get()) eraseMessages(db, clientId);
           eraseClient(new Writer(db, this.database), clientId);
         })();
       } finally {
         db.close();
       }
-      // Others have a turn between any two.
-      await new Promise(setImmediate);
+    } catch {
+      for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${file}${end}`, { force: true });
     }
   }
 
@@ -107,6 +117,17 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
       for (const old of outdated(this.names(), day)) rmSync(join(this.folder.backups, old), { force: true });
     else console.error(`The backup of ${day} could not be made.`);
   }
+}
+
+/** Messages that were laid into a backup. */
+function eraseMessages(db: Database.Database, clientId: string): void {
+  const messages = db.prepare(`SELECT path, bytes FROM backup_files WHERE path LIKE 'outbox/%.json'`).all() as {
+    path: string;
+    bytes: Buffer;
+  }[];
+  for (const { path, bytes } of messages)
+    if (bytes.includes(clientId))
+      db.prepare('DELETE FROM backup_files WHERE path IN (?, ?)').run(path, path.replace(/json$/, 'eml'));
 }
 
 /** Backups that are not needed any more: of names like `waxwing-2030-01-31.backup`, in any order. */
