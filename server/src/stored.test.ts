@@ -91,7 +91,7 @@ describe('the write gate', () => {
     // Where nothing may be mounted the database itself is held small.
     try {
       const server = await start([], mounted ? small : folder);
-      const { sessionId, tap } = await sessionOn(server.address);
+      const { clientId, sessionId, tap } = await sessionOn(server.address);
       const post = (events: object[]) =>
         ask<{ detail?: string }>(server.address, 'POST', `/sessions/${sessionId}/events`, { events });
       const acknowledged: string[] = [];
@@ -101,6 +101,9 @@ describe('the write gate', () => {
         if (status === 200) acknowledged.push(one.id);
         return { status, body };
       };
+      const started = { ...tap(), type: 'movement-started', data: { movementId: 'wall-sit', why: null } };
+      const hurts = { entryId: started.id, region: 'knee', quality: 'sharp' };
+      expect((await post([started, { ...tap(), type: 'pain-reported', data: hurts }])).status).toBe(200);
       for (let i = 0; i < 20; i += 1) await send();
       if (mounted) {
         const filler = join(small, 'filler');
@@ -119,6 +122,11 @@ describe('the write gate', () => {
         }
         expect([answer.status, answer.body.detail]).toEqual([507, expect.stringContaining('disk')]);
         await send();
+        // Whatever is only read is answered: the person on the floor cannot wait for room.
+        for (const path of [`clients/${clientId}`, `clients/${clientId}/record`, `clients/${clientId}/sets`])
+          expect([path, (await ask(server.address, 'GET', `/${path}`)).status]).toEqual([path, 200]);
+        const { body } = await ask<{ hurt: object[] }>(server.address, 'GET', `/clients/${clientId}/record`);
+        expect(body.hurt).toHaveLength(1);
         rmSync(filler);
       }
       for (let i = 0; i < 20; i += 1) expect((await send()).status).toBe(200);

@@ -4,9 +4,10 @@
  */
 import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { HALF_LIFE_DAYS, OUTCOME_SCORE, type Counted, type Trial } from '@waxwing/core/coaching';
-import { DIGEST_VERSION, digestOf, fold, type Digest } from '@waxwing/core/session';
+import { DIGEST_VERSION, digestOf, fold, type Digest, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
 import { parsed } from '../database/json-column.js';
+import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { LibraryService } from '../movements/library.service.js';
@@ -28,6 +29,8 @@ const BATCH = 20;
 const QUIET_MS = 60_000;
 /** How often is looked for such sessions. */
 const LOOK_MS = 10_000;
+
+const CLIENTS_OF = 'SELECT clientId FROM session_clients WHERE sessionId = ?';
 
 @Injectable()
 export class DigestsService implements OnApplicationBootstrap, OnApplicationShutdown {
@@ -56,28 +59,39 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     this.later(0);
   }
 
-  /** Every digest of a client, none of them older than their sessions. */
-  async ofClient(clientId: string): Promise<Digest[]> {
+  /**
+   * Every digest of a client, none of them older than their sessions.
+   * @returns also those of them that are counted among everybody's outcomes: a full disk keeps none, and still nothing is unanswered
+   */
+  async ofClient(clientId: string): Promise<{ own: Digest[]; counted: Digest[] }> {
     const stale = await this.database.query<{ id: string }[]>(
       `SELECT id FROM sessions WHERE id IN (SELECT sessionId FROM session_clients WHERE clientId = ?) AND digested <> place`,
       [clientId],
     );
-    for (const { id } of stale) await this.digest(id);
+    const unkept = new Map<string, Digest | undefined>();
+    for (const { id } of stale) {
+      const { digests, kept } = await this.digest(id);
+      if (!kept) unkept.set(id, digests.get(clientId));
+    }
     const rows = await this.database.query<{ sessionId: string; version: number; document: string }[]>(
       'SELECT sessionId, version, document FROM digests WHERE clientId = ?',
       [clientId],
     );
-    const digests: Digest[] = [];
+    const counted = new Map<string, Digest>();
     for (const { sessionId, version, document } of rows) {
       const kept = version === DIGEST_VERSION ? parsed(document) : undefined;
       // One that is damaged, or of an earlier version, is made anew.
-      const digest = (kept as Digest | undefined) ?? (await this.digest(sessionId)).get(clientId);
-      if (digest) digests.push(digest);
+      const digest = (kept as Digest | undefined) ?? (await this.digest(sessionId)).digests.get(clientId);
+      if (digest) counted.set(sessionId, digest);
     }
-    return digests;
+    const own = new Map<string, Digest | undefined>([...counted, ...unkept]);
+    return { own: [...own.values()].flatMap((digest) => digest ?? []), counted: [...counted.values()] };
   }
 
-  /** Everybody else's outcomes of each correction, faded to now. */
+  /**
+   * Everybody else's outcomes of each correction, faded to now.
+   * @param own trials of one client that are counted among everybody's
+   */
   async others(own: readonly Trial[], now: string): Promise<Record<string, Counted>> {
     const sums = await this.database.query<{ correction: string; worked: number; total: number }[]>(
       'SELECT correction, worked, total FROM outcomes',
@@ -93,21 +107,35 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     );
   }
 
-  /** Makes the digests of a session anew. @returns them by client */
-  private async digest(sessionId: string): Promise<Map<string, Digest>> {
+  /** Makes the digests of a session anew. @returns them by client, and whether they could be kept */
+  private async digest(sessionId: string): Promise<{ digests: Map<string, Digest>; kept: boolean }> {
     const events = await this.events.all(sessionId);
+    try {
+      return { digests: this.keep(sessionId, events), kept: true };
+    } catch (error) {
+      if (!isFull(error)) throw error;
+      const clients = await this.database.query<{ clientId: string }[]>(CLIENTS_OF, [sessionId]);
+      return { digests: this.made(events, clients), kept: false };
+    }
+  }
+
+  private made(events: readonly SessionEvent[], clients: readonly { clientId: string }[]): Map<string, Digest> {
+    const { lanes } = fold(
+      events,
+      clients.map(({ clientId }) => clientId),
+    );
+    return new Map(
+      Object.values(lanes)
+        .filter(({ entries, pains, notes }) => entries.length + pains.length + notes.length > 0)
+        .map((lane) => [lane.clientId, digestOf(lane, this.library.find)]),
+    );
+  }
+
+  private keep(sessionId: string, events: readonly SessionEvent[]): Map<string, Digest> {
     return this.gate.write((writer) => {
       const session = writer.get<{ place: number }>('SELECT place FROM sessions WHERE id = ?', sessionId);
       if (!session) return new Map<string, Digest>();
-      const clientIds = writer
-        .all<{ clientId: string }>('SELECT clientId FROM session_clients WHERE sessionId = ?', sessionId)
-        .map(({ clientId }) => clientId);
-      const { lanes } = fold(events, clientIds);
-      const digests = new Map(
-        Object.values(lanes)
-          .filter(({ entries, pains, notes }) => entries.length + pains.length + notes.length > 0)
-          .map((lane) => [lane.clientId, digestOf(lane, this.library.find)]),
-      );
+      const digests = this.made(events, writer.all<{ clientId: string }>(CLIENTS_OF, sessionId));
       forgetDigests(writer, sessionId);
       for (const [clientId, document] of digests)
         writer.insert(DigestEntity, { clientId, sessionId, version: DIGEST_VERSION, document });

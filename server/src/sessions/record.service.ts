@@ -15,12 +15,12 @@ export class RecordService {
   /** @throws 404 */
   async of(clientId: string): Promise<ClientRecord> {
     await this.clients.exists(clientId);
-    const own = await this.digests.ofClient(clientId);
+    const { own, counted } = await this.digests.ofClient(clientId);
     const now = new Date().toISOString();
     return recordOf(
       own,
       await this.digests.others(
-        own.flatMap(({ trials }) => trials),
+        counted.flatMap(({ trials }) => trials),
         now,
       ),
     );
