@@ -168,6 +168,34 @@ test('a server that comes back from an older copy gets what it misses from the d
   await expect(save).toHaveText('All saved');
 });
 
+test('a disk that fills up is told, takes no room from what is pressed, and taps wait for it', async ({
+  page,
+  studio,
+}) => {
+  await page.route('**/api/studio/keeping', (route) =>
+    route.fulfill({ json: { freeBytes: 60_000_000, low: true, backups: [], backupFailed: false, damaged: [] } }),
+  );
+  const people = ['Osei Brandt', 'Ilka Varga', 'Rasmus Tolle', 'Dagny Holt'];
+  await studio.openPlan(page, people, [{ kind: 'strength', lines: [{ movementId: 'hip-thrust' }] }]);
+  await expect(page.getByRole('alert').filter({ hasText: 'Only 60 MB free' })).toBeVisible();
+  await page.route('**/api/sessions/*/events', (route) =>
+    route.fulfill({ status: 507, contentType: 'application/problem+json', json: { status: 507, detail: 'full' } }),
+  );
+  await page.getByRole('button', { name: 'Set done' }).click();
+  await expect(page.getByText('The disk of the studio is full · 2 taps kept on this device')).toBeVisible();
+  for (const [width, height] of [
+    [1280, 800],
+    [820, 1180],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const name of ['Pain', 'Finish'])
+      await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 });
+  }
+  await page.unroute('**/api/sessions/*/events');
+  await expect(page.getByText('All saved')).toBeVisible({ timeout: 20_000 });
+});
+
 test('what a set was, how it felt and what was undone stand in the review to the rep', async ({ page, studio }) => {
   await studio.openFloor(page, 'Dagny Holt', 'Split squat');
   const set = page.getByRole('region', { name: 'Set' });

@@ -12,11 +12,29 @@ const overflow = (page: Page): Promise<number> =>
     );
   });
 
+/** Words that a line ends in the middle of. */
+const torn = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    const found: string[] = [];
+    for (let node = walk.nextNode(); node; node = walk.nextNode()) {
+      if (!node.parentElement?.checkVisibility() || node.parentElement.closest('.sr-only, svg')) continue;
+      for (const word of (node.textContent ?? '').matchAll(/[\p{L}\d’']+/gu)) {
+        const range = document.createRange();
+        range.setStart(node, word.index);
+        range.setEnd(node, word.index + word[0].length);
+        const lines = [...range.getClientRects()].filter(({ width }) => width > 0).map(({ top }) => Math.round(top));
+        if (new Set(lines).size > 1) found.push(word[0]);
+      }
+    }
+    return found;
+  });
+
 for (const [name, width, height] of [
   ['a tablet upright', 820, 1180],
   ['a phone', 390, 844],
 ] as const)
-  test(`no screen is cut off on ${name}`, async ({ page, studio }) => {
+  test(`no screen is cut off, and no word torn, on ${name}`, async ({ page, studio }) => {
     test.setTimeout(120_000);
     await page.setViewportSize({ width, height });
     const person = `/people/${await studio.clientId('Joaquim Peel')}`;
@@ -49,6 +67,7 @@ for (const [name, width, height] of [
       await page.getByRole('heading', { level: 1 }).waitFor();
       await expect(page.getByText(/^Fetching/)).toHaveCount(0);
       expect.soft(await overflow(page), path).toBe(0);
+      expect.soft(await torn(page), path).toEqual([]);
     }
   });
 

@@ -73,7 +73,7 @@ export function LibraryScreen() {
       <header className="border-base-300 border-b px-4 pt-4 pb-3 sm:px-6">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-x-6 gap-y-3">
           <div className="flex items-baseline gap-5">
-            <h1>Library</h1>
+            <h1 className="shrink-0">Library</h1>
             <nav aria-label="Library tools" className="flex flex-wrap gap-x-4 text-base">
               <Link className="link" to="/library/map">
                 Ladders

@@ -10,7 +10,7 @@ export function PeopleScreen() {
   return (
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <div className="mb-6 flex items-end justify-between gap-4">
-        <h1>People</h1>
+        <h1 className="shrink-0">People</h1>
         <span className="flex flex-wrap items-center justify-end gap-2">
           <BringBack />
           <Link to="/people/new" className="btn btn-primary">

@@ -14,7 +14,7 @@ export function PlansScreen() {
   return (
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <div className="mb-6 flex items-end justify-between gap-4">
-        <h1>Plan</h1>
+        <h1 className="shrink-0">Plan</h1>
         <Link to="/plan/new" className="btn btn-primary">
           Plan a session
         </Link>

@@ -174,7 +174,7 @@ function TapeItem({
         ))}
       </span>
       {/* Names stand only where there is room for a word. */}
-      <span className="hidden w-full overflow-hidden pt-0.5 pr-1 text-xs leading-tight @min-[3.25rem]:line-clamp-2">
+      <span className="hidden w-full overflow-hidden wrap-normal pt-0.5 pr-1 text-xs leading-tight @min-[4.25rem]:line-clamp-2">
         {item.locked && '■ '}
         {name}
       </span>

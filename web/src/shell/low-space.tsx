@@ -9,7 +9,7 @@ export function LowSpace() {
   const { data } = useQuery({ ...keepingQuery, refetchInterval: LOOK_MS });
   if (!data?.low) return null;
   return (
-    <p role="alert" className="border-error text-error border-b-2 px-4 py-2 font-bold">
+    <p role="alert" className="no-print border-error text-error border-b-2 px-4 py-2 font-bold">
       Only {bytesWords(data.freeBytes)} free on the disk of the studio: make room, or nothing can be saved soon.
     </p>
   );

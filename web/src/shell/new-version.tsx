@@ -29,7 +29,7 @@ export function NewVersion() {
     waiting.postMessage({ type: 'SKIP_WAITING' });
   };
   return (
-    <p role="status" className="border-base-content flex flex-wrap items-center gap-4 border-b-2 px-4 py-2">
+    <p role="status" className="no-print border-base-content flex flex-wrap items-center gap-4 border-b-2 px-4 py-2">
       A newer Waxwing is here.
       <button type="button" className="btn btn-sm btn-primary" onClick={take}>
         Use it now

@@ -46,18 +46,21 @@ export function Shell() {
         ))}
         <Emergency />
       </nav>
-      <main
-        id="main"
-        tabIndex={-1}
-        className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto outline-none"
-        aria-busy={navigation.state === 'loading'}
-      >
+      {/* What is said above a screen takes its room from it: a screen that fills the rest still ends at the edge. */}
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <NewVersion />
         <LowSpace />
-        <Suspense fallback={<Loading what="the screen" />}>
-          <Outlet />
-        </Suspense>
-      </main>
+        <main
+          id="main"
+          tabIndex={-1}
+          className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none"
+          aria-busy={navigation.state === 'loading'}
+        >
+          <Suspense fallback={<Loading what="the screen" />}>
+            <Outlet />
+          </Suspense>
+        </main>
+      </div>
       <ScrollRestoration />
     </div>
   );
