@@ -56,7 +56,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
   /** Deletes a client from every backup that is kept, from what a restore put aside, and from the copies that were made before an update. */
   async erase(clientId: string): Promise<void> {
     // One that is being made may still hold them.
-    if (this.running?.exitCode === null) await once(this.running, 'exit');
+    if (this.running?.exitCode === null) await once(this.running, 'exit').catch(() => undefined);
     for (const name of readdirSync(this.folder.backups)) {
       const file = join(this.folder.backups, name);
       if (NAME.test(name) || name.startsWith('before-')) this.eraseIn(file, clientId);
