@@ -84,6 +84,8 @@ describe('a movement of the studio', () => {
     expect(await listed()).not.toContain('slow-squat');
     expect((await page('bodyweight-squat')).harder.map(({ to }) => to)).not.toContain('slow-squat');
     expect((await page('slow-squat')).archivedAt).not.toBeNull();
+    const { items } = await get<{ items: MovementPage[] }>('/api/library/pages?ids=slow-squat,push-up');
+    expect(items[0]).toEqual(await page('slow-squat'));
     expect((await get<MovementList>('/api/movements?archived=true')).items.map(({ id }) => id)).toEqual(['slow-squat']);
     await server.restart();
     expect(await listed()).not.toContain('slow-squat');
@@ -91,6 +93,14 @@ describe('a movement of the studio', () => {
     expect(await listed()).toContain('slow-squat');
     await server.http.post('/api/movements/slow-squat/archive').send({ version: 99, archived: true }).expect(409);
   }, 30_000);
+});
+
+test('pages of several movements come at once, and what is not here is left out', async () => {
+  const { items } = await get<{ items: MovementPage[] }>('/api/library/pages?ids=goblet-squat,nothing,push-up,push-up');
+  expect(items.map(({ movement }) => movement.id)).toEqual(['goblet-squat', 'push-up']);
+  expect(items[0]).toEqual(await get('/api/movements/goblet-squat'));
+  for (const none of ['', '?ids=', '?ids=a&ids=b', '?ids[a]=b'])
+    expect(await get(`/api/library/pages${none}`)).toEqual({ items: [] });
 });
 
 describe('pictures', () => {

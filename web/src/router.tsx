@@ -1,7 +1,9 @@
 /** The addresses of the application. Each screen is its own chunk, so that the first page stays small. */
 import type { ComponentType } from 'react';
-import { createBrowserRouter, redirect } from 'react-router';
+import { createBrowserRouter, redirect, type LoaderFunctionArgs } from 'react-router';
+import { cache } from './api/cache';
 import { ProblemError } from './api/http';
+import { houseRulesQuery, movementsQuery, sessionQuery, studioQuery } from './api/queries';
 import { BrokenScreen } from './shell/states';
 import { Shell } from './shell/shell';
 
@@ -12,6 +14,20 @@ const screen = (load: () => Promise<ComponentType>) => async () => {
   } catch {
     throw new ProblemError(0, 'The server does not answer.');
   }
+};
+
+/** What every session rests on is asked for as soon as one may be opened. Nothing waits for it here: the screen says how far it is. */
+const floor = () => {
+  void cache.prefetchQuery(movementsQuery);
+  void cache.prefetchQuery(studioQuery);
+  void cache.prefetchQuery(houseRulesQuery);
+  return null;
+};
+
+/** A session is asked for while its screen is being fetched. */
+const session = ({ params: { sessionId = '' } }: LoaderFunctionArgs) => {
+  void cache.prefetchQuery({ ...sessionQuery(sessionId), staleTime: 0 });
+  return floor();
 };
 
 export const router = createBrowserRouter([
@@ -81,11 +97,16 @@ export const router = createBrowserRouter([
             path: 'people/:clientId/today',
             lazy: screen(async () => (await import('./people/today-screen')).TodayScreen),
           },
-          { path: 'floor', lazy: screen(async () => (await import('./floor/floor-start')).FloorStart) },
-          { path: 'floor/:sessionId', lazy: screen(async () => (await import('./floor/floor-screen')).FloorScreen) },
+          { path: 'floor', loader: floor, lazy: screen(async () => (await import('./floor/floor-start')).FloorStart) },
+          {
+            path: 'floor/:sessionId',
+            loader: session,
+            lazy: screen(async () => (await import('./floor/floor-screen')).FloorScreen),
+          },
           { path: 'review', lazy: screen(async () => (await import('./review/review-list')).ReviewList) },
           {
             path: 'review/:sessionId',
+            loader: session,
             lazy: screen(async () => (await import('./review/review-screen')).ReviewScreen),
           },
           { path: 'studio', lazy: screen(async () => (await import('./studio/studio-screen')).StudioScreen) },

@@ -49,6 +49,13 @@ export class LibraryController {
     return packOf(this.chosen(ids));
   }
 
+  @Get('library/pages')
+  @ApiOperation({ summary: 'The movements named in `ids` with their neighbours, those that are not here left out' })
+  pages(@Query('ids') ids: unknown) {
+    const wanted = typeof ids === 'string' ? new Set(ids.split(',')) : [];
+    return { items: [...wanted].filter((id) => this.library.find(id)).map((id) => this.library.page(id)) };
+  }
+
   @Get('library/movements.csv')
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'The list of movements as CSV' })

@@ -7,7 +7,9 @@ import type { Health, MovementPage } from '@waxwing/core/ladder';
 import type { HouseRule, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
 import type { PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { LaterEvents, SessionSummary, SessionView } from '@waxwing/core/session';
+import DataLoader from 'dataloader';
 import { infiniteQueryOptions, queryOptions, type QueryClient } from '@tanstack/react-query';
+import { today } from '../words/dates';
 import { call } from './http';
 
 /** Every movement that is not archived. */
@@ -52,11 +54,24 @@ export const picturesQuery = (id: string) =>
     queryFn: () => call<Picture[]>('GET', `/movements/${encodeURIComponent(id)}/pictures`),
   });
 
+/** A session needs dozens of movements at once: what is asked for in one breath is one request. */
+const pages = new DataLoader<string, MovementPage>(
+  async (ids) => {
+    const one = (id: string) =>
+      call<MovementPage>('GET', `/movements/${encodeURIComponent(id)}`).catch((error: Error) => error);
+    if (ids.length === 1) return Promise.all(ids.map(one));
+    const query = new URLSearchParams({ ids: ids.join() });
+    const { items } = await call<{ items: MovementPage[] }>('GET', `/library/pages?${query}`);
+    const found = new Map(items.map((page) => [page.movement.id, page]));
+    // What is not there is asked for alone, and answered with the reason.
+    return Promise.all(ids.map((id) => found.get(id) ?? one(id)));
+  },
+  // Keeping is the business of the queries.
+  { cache: false, maxBatchSize: 60 },
+);
+
 export const movementQuery = (id: string) =>
-  queryOptions({
-    queryKey: ['library', 'movement', id],
-    queryFn: () => call<MovementPage>('GET', `/movements/${encodeURIComponent(id)}`),
-  });
+  queryOptions({ queryKey: ['library', 'movement', id], queryFn: () => pages.load(id) });
 
 export const clientsQuery = queryOptions({
   queryKey: ['clients'],
@@ -102,23 +117,35 @@ export const sessionsQuery = (filter: { clientId?: string; status?: 'open' | 'fi
 /** Sets of a client, latest first. */
 export const setsQuery = (clientId: string) => paged<SetRow>(['sets', clientId], `/clients/${clientId}/sets`);
 
-/** A session with all of its events, however many pieces they come in. */
+/**
+ * A session with all of its events, however many pieces they come in. The first names who takes part: what is known of them is asked
+ * for beside the rest, as every screen of a session needs it.
+ */
 export const sessionQuery = (id: string) =>
   queryOptions({
     queryKey: ['session', id],
-    queryFn: async () => {
+    queryFn: async ({ client: cache }) => {
       const view = await call<SessionView>('GET', `/sessions/${id}`);
-      let { place, last } = view;
-      const events = [...view.events];
-      while (place < last) {
-        const piece = await call<LaterEvents>('GET', `/sessions/${id}/events?after=${place}`);
-        events.push(...piece.events);
-        if (piece.events.length === 0) break;
-        ({ place, last } = piece);
+      const rest = restOf(view);
+      for (const client of view.clients) {
+        void cache.prefetchQuery(clientOnDayQuery(client.id, today()));
+        void cache.prefetchQuery(recordQuery(client.id));
       }
-      return { ...view, events, place, last };
+      return { ...view, ...(await rest) };
     },
   });
+
+/** All events of a session of which the first are here. */
+async function restOf({ id, events: first, place, last }: SessionView) {
+  const events = [...first];
+  while (place < last) {
+    const piece = await call<LaterEvents>('GET', `/sessions/${id}/events?after=${place}`);
+    events.push(...piece.events);
+    if (piece.events.length === 0) break;
+    ({ place, last } = piece);
+  }
+  return { events, place, last };
+}
 
 export const keepingQuery = queryOptions({
   queryKey: ['keeping'],

@@ -1,10 +1,8 @@
 /** The floor, live: one to four clients, each with what to say now, the set in hand, the faults to watch for, and the way easier or harder. */
 import { draft, type LaneView } from '@waxwing/core/floor';
-import type { SessionSummary } from '@waxwing/core/session';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { clientOnDayQuery, houseRulesQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { Failed, Loading } from '../shell/states';
 import { ActionBar } from './action-bar';
 import { BlockClock } from './block-clock';
@@ -12,7 +10,6 @@ import { ChooseMovement } from './choose-movement';
 import { FaultPanel, MarkJustDone } from './fault-panel';
 import { FloorHeader } from './floor-header';
 import { v7 as uuidv7 } from 'uuid';
-import { today } from '../words/dates';
 import { ClosedCard } from './closed-card';
 import { TapContext } from './use-tap';
 import { LaneStrip, useAttention } from './lane-strip';
@@ -28,19 +25,6 @@ export function FloorScreen() {
   const { sessionId = '' } = useParams();
   const queries = useQueryClient();
   const { live, error, refetch } = useSession(sessionId);
-  // What every session rests on is fetched beside it, and not after it.
-  useQuery(movementsQuery);
-  useQuery(studioQuery);
-  useQuery(houseRulesQuery);
-  useEffect(() => {
-    // Who takes part is known before the session is here, when it was chosen from a list.
-    const lists = queries.getQueriesData<SessionSummary[]>({ queryKey: ['sessions'] });
-    const clients = lists.flatMap(([, list]) => list ?? []).find(({ id }) => id === sessionId)?.clients ?? [];
-    for (const { id } of clients) {
-      void queries.prefetchQuery(clientOnDayQuery(id, today()));
-      void queries.prefetchQuery(recordQuery(id));
-    }
-  }, [sessionId, queries]);
   const [looked, setLooked] = useState(false);
   const away = error !== null && !live;
   // The server is away: what was put down when the session was opened is enough to go on.

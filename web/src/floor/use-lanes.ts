@@ -18,7 +18,7 @@ import {
 import { today } from '../words/dates';
 import { useTimed } from './clock';
 import { packUp, throwAway } from './pack';
-import type { LiveSession } from './use-session';
+import { JUST_READ_MS, type LiveSession } from './use-session';
 
 const FOREVER = { staleTime: Infinity, gcTime: Infinity };
 /** The cache is put down a little after the last thing came in. */
@@ -84,7 +84,7 @@ export function useLanes(live: LiveSession): {
     queries: view.clients.map(({ id }) => ({
       ...clientOnDayQuery(id, today()),
       gcTime: Infinity,
-      staleTime: 0,
+      staleTime: JUST_READ_MS,
       refetchInterval: LIMITS_MS,
     })),
     combine: together<ClientOnDay>,

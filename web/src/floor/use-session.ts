@@ -32,6 +32,8 @@ export interface LiveSession {
 
 /** How often other devices' taps are asked for. */
 const LOOK_MS = 3_000;
+/** What was read a moment ago is not read again. */
+export const JUST_READ_MS = 3_000;
 /** A time of this device that is ahead by more came from a clock that was wrong. */
 const BELIEVED_MS = 12 * 3_600_000;
 
@@ -40,7 +42,8 @@ export function useSession(sessionId: string): {
   error: Error | null;
   refetch: () => unknown;
 } {
-  const query = useQuery({ ...sessionQuery(sessionId), staleTime: 0 });
+  // Its address asks for it each time that it is opened.
+  const query = useQuery({ ...sessionQuery(sessionId), staleTime: JUST_READ_MS });
   const [made, setMade] = useState<{ sessionId: string; events: readonly SessionEvent[] }>();
   const counter = useRef(0);
   const stamped = useRef(0);
