@@ -2,15 +2,16 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { LibraryError, loadLibrary, loadRules, shortfalls } from './index.js';
+import { LibraryError, loadFaultKinds, loadLibrary, loadRules, shortfalls } from './index.js';
 
 const STARTER = join(import.meta.dirname, '../movements');
 
 const RULES = loadRules(join(STARTER, '../house-rules.yaml'));
+const KINDS = loadFaultKinds(join(STARTER, '../fault-kinds.yaml'));
 
 test('the starter library loads, keeps its own standards and is as large as it says', () => {
   const movements = loadLibrary(STARTER);
-  expect(shortfalls(movements, RULES)).toEqual([]);
+  expect(shortfalls(movements, RULES, KINDS)).toEqual([]);
   expect(movements.length).toBeGreaterThanOrEqual(150);
   expect(RULES.length).toBeGreaterThanOrEqual(10);
 });
@@ -25,15 +26,17 @@ test('nothing in it is unsafe to find: every swap of a stop fault asks no more t
         if (swapTo) expect({ from: id, to: swapTo, more: sum(swapTo) > sum(id) }).toMatchObject({ more: false });
 });
 
-test('standards see a thin movement, a pasted sentence, one off its ladder and a rule that switches nothing', () => {
+test('standards see a thin movement, a pasted sentence, one off its ladder, a rule that switches nothing and an unknown kind', () => {
   const [first, second] = loadLibrary(STARTER);
   if (!first || !second) throw new Error('empty library');
   const cues = [{ ...second.cues[0], text: first.cues[0]?.text } as (typeof second.cues)[number]];
-  const thin = { ...second, cues, links: [] };
-  const messages = shortfalls([{ ...first, links: [] }, thin], RULES).map((s) => s.message);
+  const faults = second.faults.map((fault) => ({ ...fault, kind: 'nothing-known' }));
+  const thin = { ...second, cues, faults, links: [] };
+  const messages = shortfalls([{ ...first, links: [] }, thin], RULES, KINDS).map((s) => s.message);
   expect(messages).toContain('has 1 cues, needs 5');
   expect(messages).toContain('has no easier and no harder movement');
   expect(messages).toContain('switches nothing');
+  expect(messages).toContain('"nothing-known" is no fault kind');
   expect(messages.some((m) => m.startsWith(`says the same as ${first.id}`))).toBe(true);
 });
 

@@ -3,8 +3,15 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { checkReferences } from '@waxwing/core/ladder';
-import { checkMovement, checkRules, type HouseRule, type Movement } from '@waxwing/core/movement';
-import type { Problem } from '@waxwing/core/schema';
+import {
+  checkFaultKinds,
+  checkMovement,
+  checkRules,
+  type FaultKind,
+  type HouseRule,
+  type Movement,
+} from '@waxwing/core/movement';
+import type { Checked, Problem } from '@waxwing/core/schema';
 import { load, YAMLException } from 'js-yaml';
 
 export interface FileProblem {
@@ -33,10 +40,15 @@ export const readFiles = (folder: string): File[] =>
     .map((name) => ({ name, text: readFileSync(join(folder, name), 'utf8') }));
 
 /** Reads and checks the house rules. @throws LibraryError naming the file and path. */
-export function loadRules(file: string): HouseRule[] {
+export const loadRules = (file: string): HouseRule[] => loadOne(file, checkRules);
+
+/** Reads and checks the fault kinds. @throws LibraryError naming the file and path. */
+export const loadFaultKinds = (file: string): FaultKind[] => loadOne(file, checkFaultKinds);
+
+function loadOne<T>(file: string, check: (input: unknown) => Checked<T>): T {
   const name = basename(file);
   const read = readYaml(readFileSync(file, 'utf8'));
-  const checked = read.ok ? checkRules(read.value) : read;
+  const checked = read.ok ? check(read.value) : read;
   if (!checked.ok) throw new LibraryError(checked.problems.map((one) => ({ file: name, ...one })));
   return checked.value;
 }

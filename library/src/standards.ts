@@ -1,6 +1,6 @@
 /** What the starter library holds itself to, beyond the schema: depth of coaching content. A studio's own movements may be thinner. */
 import { buildLadder } from '@waxwing/core/ladder';
-import type { HouseRule, Movement } from '@waxwing/core/movement';
+import type { FaultKind, HouseRule, Movement } from '@waxwing/core/movement';
 
 export interface Shortfall {
   movementId: string;
@@ -13,13 +13,30 @@ const LEAST = { cues: 5, faults: 3, corrections: 3, correctionKinds: 3, causes: 
 const LEAST_GENTLE = { ...LEAST, cues: 3, faults: 1 } as const;
 
 /** Everything in which movements fall short, and sentences that stand in more than one movement. */
-export function shortfalls(movements: readonly Movement[], rules: readonly HouseRule[]): Shortfall[] {
+export function shortfalls(
+  movements: readonly Movement[],
+  rules: readonly HouseRule[],
+  kinds: readonly FaultKind[],
+): Shortfall[] {
   return [
     ...movements.flatMap(thinIn),
     ...offLadder(movements),
     ...idleRules(movements, rules),
     ...pastedSentences(movements),
+    ...unknownKinds(movements, kinds),
   ];
+}
+
+/** A kind that is named must be one of the vocabulary. */
+function unknownKinds(movements: readonly Movement[], kinds: readonly FaultKind[]): Shortfall[] {
+  const known = new Set(kinds.map(({ id }) => id));
+  return movements.flatMap(({ id: movementId, faults }) =>
+    faults.flatMap(({ kind }, i) =>
+      kind === undefined || known.has(kind)
+        ? []
+        : [{ movementId, path: `faults[${i}].kind`, message: `"${kind}" is no fault kind` }],
+    ),
+  );
 }
 
 const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role === 'mobility';

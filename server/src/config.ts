@@ -15,6 +15,8 @@ export interface Config {
   libraryChecked: string;
   /** The file of house rules. */
   houseRules: string;
+  /** Where the fault kinds are. */
+  faultKinds: string;
   /** Folder of figure files, and where their checked form is kept. */
   figures: string;
   figuresChecked: string;
@@ -57,6 +59,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     libraryFolder: env.WAXWING_LIBRARY ?? fromHere('../../library/movements'),
     libraryChecked: fromHere('../../library/dist/starter.json'),
     houseRules: fromHere('../../library/house-rules.yaml'),
+    faultKinds: fromHere('../../library/fault-kinds.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
   };

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { FigureLibrary } from '@waxwing/core/body';
 import type { ImportPreview, Pack } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
-import type { HouseRule, Movement, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
+import type { FaultKind, HouseRule, Movement, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
@@ -288,6 +288,12 @@ test('figures come whole, each of a movement that is there, and stay the same', 
   for (const id of Object.keys(figures)) expect(known.has(id)).toBe(true);
   expect(poses.squat?.['knee.flex']).toBeGreaterThan(90);
   expect(await get('/api/library/figures')).toEqual({ poses, figures });
+});
+
+test('fault kinds are served, and a search by what is seen finds movements that call it otherwise', async () => {
+  const { items } = await get<{ items: FaultKind[] }>('/api/library/fault-kinds');
+  expect(items.length).toBeGreaterThanOrEqual(55);
+  expect((await get<MovementList>('/api/movements?q=bum%20tucks')).items.map(({ id }) => id)).toContain('goblet-squat');
 });
 
 test('health comes worst first and changes when a gap is mended', async () => {

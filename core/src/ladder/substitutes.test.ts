@@ -150,6 +150,36 @@ describe('the answers to a swap', () => {
     );
   });
 
+  test('after a wobble never go another way than now', () => {
+    fc.assert(
+      fc.property(questions, ({ library, query }) => {
+        const planes = (id: string) => library.find((one) => one.id === id)?.planes ?? [];
+        for (const id of ids(library, { ...query, reason: 'wobbly' }))
+          expect(planes(query.from)).toEqual(expect.arrayContaining(planes(id)));
+      }),
+    );
+  });
+
+  test('begin with linked rungs of the pattern, the smallest step first, then the family, then the rest; the cheapest first in each', () => {
+    fc.assert(
+      fc.property(questions, ({ library, query }) => {
+        const { ladder } = buildCatalog(library);
+        const ways = { 'too-hard': ['easier'], wobbly: ['easier'], 'too-easy': ['harder'] } as const;
+        const way = query.reason in ways ? ways[query.reason as keyof typeof ways] : null;
+        const linked = reach(ladder, query.from, way ?? ['sideways', 'easier', 'harder'], way ? 6 : 3);
+        const pattern = (id: string) => library.find((one) => one.id === id)?.pattern;
+        const keys = ask(library, query).ranked.map(({ id, cost, levels }) => {
+          const sameFamily = ladder.components.get(id) === ladder.components.get(query.from);
+          const far = pattern(id) !== pattern(query.from) ? 3 : linked.has(id) ? 0 : sameFamily ? 1 : 2;
+          const stepwise = ['too-hard', 'too-easy'].includes(query.reason) && linked.has(id);
+          return [far, stepwise ? Math.abs(levels ?? 0) : 0, cost] as const;
+        });
+        const ordered = keys.toSorted((a, b) => a[0] - b[0] || a[1] - b[1] || a[2] - b[2]);
+        expect(keys).toEqual(ordered);
+      }),
+    );
+  });
+
   test('mark what is taken with care, say why, and cost more for it', () => {
     const held: Limit = { demand: 'impact', allowed: 1, reason: 'ankle' };
     fc.assert(

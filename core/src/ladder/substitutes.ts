@@ -1,6 +1,7 @@
 /**
  * Substitutes: from one movement, a reason, a client's limits and what is in the room to ranked replacements with their reasons.
- * Hard conditions first (limits, kit, room, the reason's own); the least cost among what is left.
+ * Hard conditions first (limits, kit, room, the reason's own); then rungs that are linked, then the same family, then others, each by least cost.
+ * Only links say what is easier than what: levels of different branches of a family tell nothing of each other.
  */
 import { demandWords, inWords, kitWords, leverWords } from '../movement/words.js';
 import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
@@ -36,6 +37,7 @@ export type MovementFacts = Pick<
   | 'role'
   | 'position'
   | 'sides'
+  | 'planes'
   | 'muscles'
   | 'kit'
   | 'space'
@@ -158,6 +160,8 @@ const FITTING_LEVERS: Readonly<Partial<Record<SwapReason, readonly Lever[]>>> = 
   wobbly: ['base', 'assistance', 'coordination'],
 };
 
+const STEPWISE: readonly SwapReason[] = ['too-hard', 'too-easy'];
+
 const FAR = 6;
 /** Share of muscles in common from which another pattern is worth offering. */
 const SOME_SHARED = 0.3;
@@ -197,7 +201,15 @@ export function substitutes(catalog: Catalog, query: SubstituteQuery): Substitut
       costOf(query.reason, wanted, from, entry, steps, levels, shared) + (openness === 'care' ? COST.withCare : 0);
     candidates.push({ entry, steps, levels, overlap: shared, openness, cost });
   }
-  candidates.sort((a, b) => a.cost - b.cost || (a.entry.facts.id < b.entry.facts.id ? -1 : 1));
+  const far = ({ entry, steps, levels }: Candidate): number =>
+    entry.facts.pattern !== from.facts.pattern ? 3 : steps ? 0 : levels !== null ? 1 : 2;
+  // One small step at a time, where only the size of the step is asked for.
+  const rungs = ({ steps, levels }: Candidate): number =>
+    STEPWISE.includes(query.reason) && steps ? Math.abs(levels ?? 0) : 0;
+  candidates.sort(
+    (a, b) =>
+      far(a) - far(b) || rungs(a) - rungs(b) || a.cost - b.cost || (a.entry.facts.id < b.entry.facts.id ? -1 : 1),
+  );
 
   const most = query.most ?? 6;
   const ranked: Substitute[] = [];
@@ -244,7 +256,6 @@ function costOf(
 ): number {
   const a = from.facts;
   const b = entry.facts;
-  const target = wanted === 'down' ? -1 : wanted === 'up' ? 1 : 0;
   const lever = steps?.[0]?.lever;
   let cost = COST.otherMuscles * (1 - shared);
   if (b.pattern !== a.pattern) cost += COST.otherPattern;
@@ -252,9 +263,9 @@ function costOf(
   if (b.position !== a.position) cost += COST.otherPosition;
   if (b.sides !== a.sides) cost += COST.otherSides;
   if (b.kit.length > 0 && (from.items & entry.items) === 0) cost += COST.otherKit;
-  cost += levels === null ? COST.notOnLadder : COST.levelOff * Math.abs(levels - target);
   if (wanted !== 'up') cost += COST.asksMore * asksMore(entry, from);
   if (steps) cost += COST.linkAway * (steps.length - 1);
+  if (steps && wanted === 'level') cost += COST.levelOff * Math.abs(levels ?? 0);
   if (lever && FITTING_LEVERS[reason]?.includes(lever)) cost += COST.fittingLever;
   return cost;
 }
@@ -272,6 +283,8 @@ function hardCondition(query: SubstituteQuery, from: Entry, { entry, openness }:
       return asked.length > 0 ? `still asks for ${asked.map(demandWords).join(' and ')}` : null;
     }
     case 'wobbly': {
+      // What cannot be held steady this way is not steadied by another way to go: it wants support, or a wider and stiller base.
+      if (facts.planes.some((plane) => !from.facts.planes.includes(plane))) return 'goes another way';
       const sway = facts.demands['single-leg-balance'] ?? 0;
       return sway > 0 && sway >= (from.facts.demands['single-leg-balance'] ?? 0) ? 'asks for as much balance' : null;
     }
@@ -314,7 +327,8 @@ function describe(query: SubstituteQuery, from: Entry, candidate: Candidate): Su
 }
 
 function ladderWords(steps: readonly Step[] | undefined, levels: number | null): string {
-  if (levels === null || !steps) return 'same pattern, off this ladder';
+  if (levels === null) return 'same pattern, off this ladder';
+  if (!steps) return 'same family, on another branch';
   if (levels === 0) return 'same level';
   const direction = levels < 0 ? 'easier' : 'harder';
   const changes = [...new Set(steps.map((step) => leverWords(step.lever, direction)))];

@@ -4,11 +4,10 @@ export const SUBSTITUTE_COST = {
   otherRole: 0.75,
   /** Times the share of muscles that is not common. */
   otherMuscles: 3,
-  /** For each level away from the wanted one. */
+  /** For each level along links, where the same level is wanted. */
   levelOff: 1,
   /** For each link beyond the first. */
   linkAway: 0.5,
-  notOnLadder: 3,
   /** For each step of a demand above what the movement in hand asks. */
   asksMore: 0.4,
   otherPosition: 0.75,

@@ -2,6 +2,7 @@ export * from './attachment.js';
 export * from './check.js';
 export * from './compare.js';
 export * from './difference.js';
+export * from './fault-kinds.js';
 export * from './house-rules.js';
 export * from './ids.js';
 export * from './kit.js';

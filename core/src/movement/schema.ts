@@ -64,18 +64,23 @@ export const correctionSchema = z.strictObject({
   causes: z.array(cause).default([]),
 });
 
+/** How likely it is to be seen from each side. */
+export const viewsSchema = z.strictObject({
+  front: chance.default(0),
+  side: chance.default(0),
+  back: chance.default(0),
+  oblique: chance.default(0),
+});
+
 export const faultSchema = z.strictObject({
   id: slug,
+  /** Of the vocabulary of fault kinds; where it is not said, the name tells it if it is plain. */
+  kind: slug.optional(),
   name: text(60),
   looksLike: text(200),
   phase: z.enum(PHASES),
   severity: z.enum(SEVERITIES),
-  views: z.strictObject({
-    front: chance.default(0),
-    side: chance.default(0),
-    back: chance.default(0),
-    oblique: chance.default(0),
-  }),
+  views: viewsSchema,
   causes: z.array(cause).min(1, 'needs at least one cause'),
   corrections: z.array(correctionSchema).min(1, 'needs at least one correction'),
   houseRule: ruleTag.optional(),

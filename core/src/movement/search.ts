@@ -1,10 +1,13 @@
 /**
  * Finding by what a trainer would type: movements by name and alias, then by the faults they have, then by any word of their cues, muscles
  * and kit. Exact words and beginnings are tried first; only when they find nothing are typing mistakes forgiven, which keeps a keystroke quick.
+ * Faults are found by their kinds first: however it is said, and whatever the movement calls it.
  */
 import MiniSearch, { type QueryCombination, type SearchOptions } from 'minisearch';
+import { buildKindFinder, type FaultKind } from './fault-kinds.js';
 import { buildMentions, wordsIn } from './mentions.js';
-import type { Movement } from './schema.js';
+import { SAME_WORDS } from './same-words.js';
+import type { Fault, Movement } from './schema.js';
 import { inWords } from './words.js';
 
 /** What is searched of one movement: small enough to send a whole library to the page. */
@@ -13,14 +16,16 @@ export interface SearchText {
   name: string;
   aliases: string[];
   cues: string[];
-  faults: { id: string; name: string; looksLike: string }[];
+  faults: Pick<Fault, 'id' | 'name' | 'looksLike' | 'kind'>[];
   /** Pattern, families and muscles, in words. */
   body: string;
   kit: string;
 }
 
-/** One fault by its name, and every movement that has it. */
+/** One kind of fault, or one fault by its name, and every movement that has it. */
 export interface FoundFault {
+  /** Null for a fault that is found by its own name. */
+  kindId: string | null;
   name: string;
   looksLike: string;
   movements: { id: string; faultId: string }[];
@@ -31,6 +36,8 @@ export interface Finding {
   movements: (words: string, most?: number) => { ids: string[]; total: number };
   /** Faults, best match first. */
   faults: (words: string, most?: number) => FoundFault[];
+  /** The kind of fault that the words surely mean, whether or not a movement has it. */
+  meant: (words: string) => FaultKind | undefined;
 }
 
 export const searchTextOf = (movement: Movement): SearchText => ({
@@ -38,7 +45,7 @@ export const searchTextOf = (movement: Movement): SearchText => ({
   name: movement.name,
   aliases: movement.aliases,
   cues: movement.cues.map((cue) => cue.text),
-  faults: movement.faults.map(({ id, name, looksLike }) => ({ id, name, looksLike })),
+  faults: movement.faults.map(({ id, name, looksLike, kind }) => ({ id, name, looksLike, kind })),
   body: [movement.pattern, ...movement.families, ...movement.muscles.prime, ...movement.muscles.assist]
     .map(inWords)
     .join(' '),
@@ -48,19 +55,6 @@ export const searchTextOf = (movement: Movement): SearchText => ({
     .join(' '),
 });
 
-/** Words that trainers use for the same thing. Either finds both. */
-const SAME_WORDS: readonly (readonly string[])[] = [
-  ['fall', 'cave', 'dive', 'collapse', 'buckle'],
-  ['knees', 'knee'],
-  ['wobble', 'wobbles', 'wobbly', 'shaky', 'sways', 'sway', 'totters'],
-  ['sag', 'sags', 'sink', 'sinks', 'hang', 'hangs'],
-  ['round', 'rounds', 'curl', 'slump', 'slumps'],
-  ['arch', 'arches', 'hollow', 'hollows'],
-  ['shrug', 'shrugs', 'creep'],
-  ['behind', 'back'],
-  ['crosses', 'cross', 'across'],
-  ['foot', 'feet'],
-];
 const SYNONYMS = new Map(SAME_WORDS.flatMap((words) => words.map((word) => [word, words] as const)));
 
 /** Little words that would otherwise have to be found as well. */
@@ -123,8 +117,13 @@ const ranked = (index: MiniSearch, groups: readonly Group[], options: SearchOpti
 
 const firstOf = (ids: string[], most: number) => ({ ids: ids.slice(0, most), total: ids.length });
 
+/** From here on a kind is what was meant. */
+const MEANT = 0.6;
+/** Share of the best kind's score that another needs to be named beside it. */
+const BESIDE = 0.85;
+
 /** Builds the indexes. Once a library change. */
-export function buildFinding(texts: readonly SearchText[]): Finding {
+export function buildFinding(texts: readonly SearchText[], kinds: readonly FaultKind[] = []): Finding {
   // Names keep their little words: `one-and-a-half` is typed through them.
   const names = new MiniSearch({ fields: ['name', 'aliases'] });
   names.addAll(texts.map(({ id, name, aliases }) => ({ id, name, aliases: aliases.join('; ') })));
@@ -134,16 +133,35 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
       [name, ...aliases, ...cues, ...faults.flatMap((fault) => [fault.name, fault.looksLike]), body, kit].join(' '),
     ),
   );
+  const kindFinder = buildKindFinder(kinds);
   const groups = new Map<string, FoundFault>();
+  const ofKind = new Map<string, FoundFault>();
   for (const { id, faults } of texts)
     for (const fault of faults) {
+      const one = { id, faultId: fault.id };
       const key = fault.name.toLowerCase();
-      const group = groups.get(key) ?? { name: fault.name, looksLike: fault.looksLike, movements: [] };
-      group.movements.push({ id, faultId: fault.id });
+      const group = groups.get(key) ?? { kindId: null, name: fault.name, looksLike: fault.looksLike, movements: [] };
+      group.movements.push(one);
       groups.set(key, group);
+      const kind = kindFinder.of(fault);
+      if (!kind) continue;
+      const all = ofKind.get(kind.id) ?? {
+        kindId: kind.id,
+        name: kind.name,
+        looksLike: kind.words.slice(0, 3).join(', '),
+        movements: [],
+      };
+      all.movements.push(one);
+      ofKind.set(kind.id, all);
     }
   const faults = new MiniSearch({ fields: ['name', 'looksLike'], processTerm });
   faults.addAll([...groups].map(([key, group]) => ({ id: key, name: group.name, looksLike: group.looksLike })));
+  const kindsMeant = (words: string): FaultKind[] =>
+    kindFinder
+      .find(words)
+      .filter(({ score }, _, all) => score >= MEANT && score >= BESIDE * (all[0]?.score ?? 0))
+      .map(({ kind }) => kind);
+  const byKind = (words: string): FoundFault[] => kindsMeant(words).flatMap(({ id }) => ofKind.get(id) ?? []);
   const faultsOf = (query: readonly Group[], options: SearchOptions): FoundFault[] =>
     ranked(faults, query, options).flatMap((key) => groups.get(key) ?? []);
 
@@ -154,16 +172,20 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
       if (isShort(query)) return firstOf(ranked(names, query, EXACT), most);
       const mentioned = mentions.find(query);
       if (mentioned.length === 0) {
-        const near = faultsOf(query, FORGIVING).flatMap((fault) => fault.movements.map(({ id }) => id));
-        return firstOf([...new Set([...ranked(names, query, FORGIVING), ...near])], most);
+        const near = (found: readonly FoundFault[]) => found.flatMap((fault) => fault.movements.map(({ id }) => id));
+        const kind = byKind(words);
+        const slips = kind.length > 0 ? [] : ranked(names, query, FORGIVING);
+        return firstOf([...new Set([...near(kind), ...slips, ...near(faultsOf(query, FORGIVING))])], most);
       }
-      // Every answer mentions all the words: names come first, then faults, and the rest fills up what is asked for.
+      // Every other answer mentions all the words: names come first, then faults, and the rest fills up what is asked for.
       const ids = new Set<string>();
       const exact = idByName.get(wordsIn(words).join(' '));
       if (exact !== undefined) ids.add(exact);
       const mentioning = new Set(mentioned.map((place) => texts[place]?.id));
       const take = (id: string) => mentioning.has(id) && ids.add(id);
       ranked(names, telling(query), EXACT).forEach(take);
+      // Words that are in no name are of a fault: however a movement calls it, it belongs to the answer.
+      if (ids.size === 0) for (const fault of byKind(words)) for (const { id } of fault.movements) ids.add(id);
       if (ids.size < most)
         for (const fault of faultsOf(telling(query), EXACT)) for (const { id } of fault.movements) take(id);
       for (let i = 0; i < mentioned.length && ids.size < most; i += 1) ids.add(texts[mentioned[i] ?? 0]?.id ?? '');
@@ -173,10 +195,22 @@ export function buildFinding(texts: readonly SearchText[]): Finding {
       const query = groupsOf(words);
       if (query.length === 0) return [];
       if (isShort(query)) return [];
-      const found = faultsOf(telling(query), EXACT);
       const exact = groups.get(words.trim().toLowerCase());
-      const best = [...(exact ? [exact] : []), ...(found.length > 0 ? found : faultsOf(query, FORGIVING))];
-      return [...new Set(best)].slice(0, most);
+      const kind = byKind(words);
+      const named = faultsOf(telling(query), EXACT);
+      // Slips are forgiven by the kinds already: letters alone would find what was not meant.
+      const found = kindsMeant(words).length + named.length > 0 ? [...kind, ...named] : faultsOf(query, FORGIVING);
+      const first = exact ? [exact] : [];
+      // What a kind already shows is not shown once more.
+      const shown = new Set<string>();
+      return [...new Set([...first, ...found])]
+        .filter(({ movements }) => {
+          const fresh = movements.filter(({ id, faultId }) => !shown.has(`${id}/${faultId}`));
+          for (const { id, faultId } of movements) shown.add(`${id}/${faultId}`);
+          return fresh.length > 0;
+        })
+        .slice(0, most);
     },
+    meant: (words) => kindsMeant(words)[0],
   };
 }

@@ -2,7 +2,17 @@
 import fc from 'fast-check';
 import type { MovementFacts } from '../ladder/substitutes.js';
 import type { Link } from '../movement/schema.js';
-import { DEMANDS, KIT_ITEMS, LEVERS, MUSCLES, PATTERNS, POSITIONS, SIDES, SPACES } from '../movement/vocabulary.js';
+import {
+  DEMANDS,
+  KIT_ITEMS,
+  LEVERS,
+  MUSCLES,
+  PATTERNS,
+  PLANES,
+  POSITIONS,
+  SIDES,
+  SPACES,
+} from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { SessionEvent } from '../session/events.js';
 
@@ -37,6 +47,7 @@ function movementAt(i: number, size: number): fc.Arbitrary<MovementFacts> {
     role: fc.constantFrom('strength', 'drill'),
     position: fc.constantFrom(...POSITIONS),
     sides: fc.constantFrom(...SIDES),
+    planes: fc.subarray([...PLANES], { minLength: 1 }),
     space: fc.constantFrom(...SPACES),
     muscles: fc.record({
       prime: fc.uniqueArray(fc.constantFrom(...MUSCLES), { minLength: 1, maxLength: 3 }),

@@ -35,6 +35,12 @@ export class LibraryController {
     return { items: this.houseRules.rules };
   }
 
+  @Get('library/fault-kinds')
+  @ApiOperation({ summary: 'What trainers see, whatever the movement, with the words in which they say it' })
+  kinds() {
+    return { items: this.library.faultKinds };
+  }
+
   @Get('library/figures')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'How movements are drawn: postures, and the figures that use them' })

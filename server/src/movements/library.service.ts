@@ -3,7 +3,7 @@
  * All screens read it, and it is changed by hand, so reading is what must be quick.
  * Archived movements are kept for the sessions that used them, but are in no list, ladder or search.
  */
-import { Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import {
   buildLadder,
@@ -19,6 +19,7 @@ import {
   buildFinding,
   checkMovement,
   difference,
+  type FaultKind,
   type Finding,
   type Movement,
   type MovementSummary,
@@ -26,7 +27,9 @@ import {
   type SearchText,
   searchTextOf,
 } from '@waxwing/core/movement';
+import { loadFaultKinds } from '@waxwing/library';
 import { DataSource, Repository } from 'typeorm';
+import { CONFIG, type Config } from '../config.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
@@ -55,6 +58,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   ladder: Ladder = buildLadder([]);
   /** One library is taken in at a time. */
   private taking: Promise<void> = Promise.resolve();
+  readonly faultKinds: readonly FaultKind[];
   // Built when first asked for: a start or an import should not wait for them.
   private finding: Finding | undefined;
   private looked: Health | undefined;
@@ -63,7 +67,10 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
     @InjectRepository(MovementEntity) private readonly repository: Repository<MovementEntity>,
     private readonly database: DataSource,
     private readonly gate: WriteGate,
-  ) {}
+    @Inject(CONFIG) config: Config,
+  ) {
+    this.faultKinds = loadFaultKinds(config.faultKinds);
+  }
 
   async onModuleInit(): Promise<void> {
     this.take((await this.repository.find()).filter(isWhole));
@@ -332,7 +339,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   private finder(): Finding {
-    return (this.finding ??= buildFinding(this.searchTexts()));
+    return (this.finding ??= buildFinding(this.searchTexts(), this.faultKinds));
   }
 
   private archivedRows(): ListedRow[] {

@@ -28,6 +28,7 @@ export async function startServer(): Promise<StudioServer> {
     libraryFolder: LIBRARY,
     libraryChecked: join(dataFolder, 'none.json'),
     houseRules: join(LIBRARY, '../house-rules.yaml'),
+    faultKinds: join(LIBRARY, '../fault-kinds.yaml'),
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
   };

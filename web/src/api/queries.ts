@@ -4,7 +4,7 @@ import { type Client, clientOnDay, type ClientSummary, type Keeping, type Studio
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { OutboxMessage, SetRow, Sheet } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
-import type { HouseRule, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
+import type { FaultKind, HouseRule, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
 import type { PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { LaterEvents, SessionSummary, SessionView } from '@waxwing/core/session';
 import DataLoader from 'dataloader';
@@ -32,6 +32,13 @@ export const houseRulesQuery = queryOptions({
   queryKey: ['house-rules'],
   queryFn: () => call<{ items: HouseRule[] }>('GET', '/library/house-rules').then((answer) => answer.items),
   staleTime: Infinity,
+});
+
+export const faultKindsQuery = queryOptions({
+  queryKey: ['fault-kinds'],
+  queryFn: () => call<{ items: FaultKind[] }>('GET', '/library/fault-kinds').then((answer) => answer.items),
+  staleTime: Infinity,
+  gcTime: Infinity,
 });
 
 /** Figures change only with a new server: they are fetched once a visit, when the first is shown. */

@@ -4,7 +4,9 @@ import { aimOf } from '@waxwing/core/dosage';
 import { draft, type JustDone, type LaneView, likelihood, seeFault } from '@waxwing/core/floor';
 import { buildFinding, type Fault, type Movement, searchTextOf, type View, VIEW_WORDS } from '@waxwing/core/movement';
 import { type Entry, progressOf } from '@waxwing/core/session';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
+import { faultKindsQuery } from '../api/queries';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { StandPlan } from './stand-plan';
@@ -140,8 +142,9 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
   const field = useRef<HTMLInputElement>(null);
   useKeys(['/'], () => field.current?.focus());
   const movement = view.page?.movement;
-  // The library's own search over this one movement: synonyms and slips of the finger included, and no server needed.
-  const finding = useMemo(() => movement && buildFinding([searchTextOf(movement)]), [movement]);
+  const { data: kinds } = useQuery(faultKindsQuery);
+  // The library's own search over this one movement: kinds, synonyms and slips of the finger included, and no server needed.
+  const finding = useMemo(() => movement && buildFinding([searchTextOf(movement)], kinds), [movement, kinds]);
   const ids = finding?.faults(words, MOST_FOUND).flatMap(({ movements }) => movements.map(({ faultId }) => faultId));
   const found = ids?.flatMap((id) => movement?.faults.find((fault) => fault.id === id) ?? []) ?? [];
   const done = () => {
@@ -149,10 +152,12 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
     field.current?.blur();
   };
   const tap = useTap(view.client.id);
-  const note = () => {
-    tap([draft(uuidv7(), 'note-written', { text: `${view.movement?.name ?? ''}: ${words.trim()}` })]);
+  const note = (text: string) => {
+    tap([draft(uuidv7(), 'note-written', { text: `${view.movement?.name ?? ''}: ${text}` })]);
     done();
   };
+  // What was meant, where this movement lists no such fault: it is noted by the name that everybody knows.
+  const other = found.length === 0 ? finding?.meant(words) : undefined;
   return (
     <div className="mb-3">
       <input
@@ -185,8 +190,22 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
               </button>
             </li>
           ))}
+          {other && (
+            <li>
+              <button
+                type="button"
+                className="btn target h-auto w-full justify-start gap-3 py-2 text-left"
+                onClick={() => note(other.name)}
+              >
+                <SeverityMark severity={other.severity} size={24} />
+                <span className="min-w-0">
+                  Note “{other.name}”<span className="quiet block font-normal">Not in the list of this movement</span>
+                </span>
+              </button>
+            </li>
+          )}
           <li>
-            <button type="button" className="btn target w-full justify-start" onClick={note}>
+            <button type="button" className="btn target w-full justify-start" onClick={() => note(words.trim())}>
               Note “{words.trim()}”
             </button>
           </li>

@@ -22,7 +22,7 @@ const database = () =>
   }));
 
 /** What the floor reads, by the first word of its key. */
-const NEEDED = ['session', 'client-on-day', 'record', 'studio', 'house-rules', 'library', 'figures'];
+const NEEDED = ['session', 'client-on-day', 'record', 'studio', 'house-rules', 'fault-kinds', 'library', 'figures'];
 /** The index of the search is built anew, and not stored. */
 const REBUILT = 'index';
 /** A session that nobody came back to. */

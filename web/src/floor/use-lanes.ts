@@ -8,6 +8,7 @@ import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tans
 import { useEffect, useMemo, useState } from 'react';
 import {
   clientOnDayQuery,
+  faultKindsQuery,
   figuresQuery,
   houseRulesQuery,
   movementQuery,
@@ -96,8 +97,9 @@ export function useLanes(live: LiveSession): {
   const { data: studio, ...studioState } = useQuery({ ...studioQuery, ...FOREVER });
   const { data: rules, ...rulesState } = useQuery(houseRulesQuery);
   const { data: movements, ...movementsState } = useQuery({ ...movementsQuery, ...FOREVER });
-  // So that a demonstration does not need the server either.
+  // So that a demonstration, or a fault that is looked up, does not need the server either.
   useQuery(figuresQuery);
+  useQuery(faultKindsQuery);
   const catalog = useMemo(() => buildCatalog(movements ?? []), [movements]);
   const pages = usePages(live);
   const packed = usePacking(live, pages);

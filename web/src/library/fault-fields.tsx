@@ -2,7 +2,7 @@
 import { CORRECTION_KINDS, SEVERITIES, SEVERITY_WORDS, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
-import { movementsQuery } from '../api/queries';
+import { faultKindsQuery, movementsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
 import { RuleField } from './cue-fields';
 import { Chips, Field, Options, RemoveButton } from './form-parts';
@@ -44,6 +44,7 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
   const { control, register, formState } = useFormContext<Fields>();
   const name = useWatch({ control, name: `faults.${i}.name` });
   const phases = useWatch({ control, name: 'phases' });
+  const { data: kinds } = useQuery(faultKindsQuery);
   const wrong = formState.errors.faults?.[i] !== undefined;
   return (
     <details className="border-base-300 border-b pb-2" open={open || wrong}>
@@ -52,12 +53,25 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
         {wrong && <span className="text-error ml-2 text-sm">needs attention</span>}
       </summary>
       <div className="space-y-3 py-2">
-        <div className="grid gap-3 md:grid-cols-[2fr_3fr]">
+        <div className="grid gap-3 md:grid-cols-[2fr_3fr_1.5fr]">
           <Field title="Name of the fault" path={`faults.${i}.name`}>
             {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.name`)} />}
           </Field>
           <Field title="What it looks like" path={`faults.${i}.looksLike`}>
             {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.looksLike`)} />}
+          </Field>
+          <Field title="Kind" path={`faults.${i}.kind`}>
+            {(id) => (
+              // Drawn anew once the kinds are here, so that it shows the one that is chosen.
+              <select key={kinds?.length} id={id} className="select w-full" {...register(`faults.${i}.kind`)}>
+                <option value="">By its name</option>
+                {kinds?.map((kind) => (
+                  <option key={kind.id} value={kind.id}>
+                    {kind.name}
+                  </option>
+                ))}
+              </select>
+            )}
           </Field>
         </div>
         <div className="grid grid-cols-2 gap-3 md:grid-cols-6">

@@ -155,7 +155,7 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
     breath: fields.breath,
     phases: fields.phases,
     cues: fields.cues.map(({ houseRule, ...cue }) => ({ ...cue, ...(houseRule ? { houseRule } : {}) })),
-    faults: fields.faults.map(({ houseRule, causes, corrections, ...fault }) => ({
+    faults: fields.faults.map(({ kind, houseRule, causes, corrections, ...fault }) => ({
       ...fault,
       causes: list(causes),
       corrections: corrections.map(({ cueId, swapTo, ...correction }) => ({
@@ -163,6 +163,7 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
         ...(cueId ? { cueId } : {}),
         ...(swapTo && correction.kind === 'swap' ? { swapTo } : {}),
       })),
+      ...(kind ? { kind } : {}),
       ...(houseRule ? { houseRule } : {}),
     })),
     links: fields.links.map((row) => ({
