@@ -189,7 +189,7 @@ const lastWeek = [{ at: '2030-01-01T10:00:00.000Z', sets: [{ amount: 12, effort:
 const four = Array.from({ length: 4 }, (_, i) => ({
   id: newId(),
   name: `Client ${i + 1}`,
-  standing: { limits: i % 2 ? limits : [], hurtNow: [], hurtBefore: [], pain: false, ease: null },
+  standing: { limits: i % 2 ? limits : [], hurtNow: [], hurtBefore: [], pain: false, ease: null, trainingYears: null },
   sets: Object.fromEntries(many.slice(i * 40, i * 40 + 20).map(({ id }) => [id, lastWeek])),
 }));
 /** @type {import('@waxwing/core/movement').KitPiece[]} */

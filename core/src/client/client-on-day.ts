@@ -16,6 +16,8 @@ export interface ClientOnDay {
   limits: readonly Limit[];
   /** Why nothing goes up on that day, in words; null when it may. */
   ease: string | null;
+  /** Whole years of training so far; null when not noted. */
+  trainingYears: number | null;
   kit: readonly KitPiece[];
   houseRules: RuleChoices;
   mayTouch: boolean;
@@ -33,6 +35,7 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
   limits: limitsHolding(client, day),
   // Until somebody qualified has cleared a client nothing is made harder.
   ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, day),
+  trainingYears: client.trainingYears,
   kit: client.kit,
   houseRules: client.houseRules,
   mayTouch: consented(client.touchConsentOn, day),

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { fromPounds, kitCounts, type KitNeed, type KitPiece, usableOption, weightWords } from '../movement/index.js';
-import { bodyLoad, loadsFor, nearestLoads, settingsOf } from './index.js';
+import { bodyLoad, loadsFor, nearestLoads, settingsOf, standInsFor } from './index.js';
 import { kit, options, piece } from '../test/kits.js';
 
 const ONE_DUMBBELL: KitNeed[][] = [[{ item: 'dumbbell', count: 1 }]];
@@ -100,6 +100,9 @@ describe('loads', () => {
     expect(nearestLoads(loads, 7).map(({ kg }) => kg)).toEqual([6, 10]);
     expect(nearestLoads(loads, 3).map(({ kg }) => kg)).toEqual([4]);
     expect(nearestLoads(loads, 30).map(({ kg }) => kg)).toEqual([10]);
+    // What weighs the same stands in for what is gone, whatever it is called.
+    expect(standInsFor(loads, 10).map(({ kg }) => kg)).toEqual([10]);
+    expect(standInsFor(loads, 7)).toEqual(nearestLoads(loads, 7));
   });
 });
 

@@ -134,12 +134,21 @@ function makeLoads(options: readonly (readonly KitNeed[])[], pieces: readonly Ki
   return [...unique.values()];
 }
 
-/** The real loads on both sides of a wanted one that the kit cannot make; one of them is missing past an end. */
+/** Two weights within this many kilograms are one. */
+export const SAME_KG = 0.05;
+
+/** The real loads on both sides of a weight, and not that weight; one of them is missing past an end. */
 export function nearestLoads(loads: readonly Load[], kg: number): Load[] {
   const weighed = loads.filter((load) => load.kg !== null);
   const below = weighed.findLast((load) => (load.kg ?? 0) < kg);
   const above = weighed.find((load) => (load.kg ?? 0) > kg);
   return [below, above].filter((load) => load !== undefined);
+}
+
+/** What can be taken for a weight that is not here: another of the same weight, else those on both sides of it. */
+export function standInsFor(loads: readonly Load[], kg: number): Load[] {
+  const same = loads.find((load) => load.kg !== null && Math.abs(load.kg - kg) < SAME_KG);
+  return same ? [same] : nearestLoads(loads, kg);
 }
 
 /**

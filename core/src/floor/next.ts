@@ -65,7 +65,7 @@ export const doseFor = (view: LaneView, movement: MovementSummary): PlanLane =>
     standing: view.standing,
     movement,
     purpose: purposeOf(view),
-    past: view.record.sets[movement.id] ?? [],
+    sets: view.record.sets,
     kit: view.studio.kit,
     ladder: view.catalog.ladder,
     find: finder(view),
@@ -146,7 +146,7 @@ export function proposalFor(view: LaneView): Proposal | null {
     kit: view.studio.kit,
     ladder: view.catalog.ladder,
     find: finder(view),
-    past: record.sets[movement.id] ?? [],
+    sets: record.sets,
     work: {
       amount: Math.min(...last.map((set) => set.amount)),
       effort,

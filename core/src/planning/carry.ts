@@ -4,7 +4,7 @@ import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder } from '../ladder/graph.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
-import { lastKg, laneFor, type LaneRequest } from './lane-for.js';
+import { laneFor, type LaneRequest } from './lane-for.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
 import type { SuggestClient } from './suggest.js';
 
@@ -63,19 +63,17 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
       if (leftBehind(client, id, visit)) continue;
       const movement = byId.get(id);
       if (!movement) continue;
-      const past = client.sets[id] ?? [];
-      const dose = (one: MovementSummary, fromKg: number | null = null) =>
+      const dose = (one: MovementSummary) =>
         laneFor({
           clientId: client.id,
           standing,
           movement: one,
           purpose,
-          past: client.sets[one.id] ?? [],
+          sets: client.sets,
           kit,
           ladder,
           find,
           faultOf,
-          fromKg,
         });
       const same = dose(movement);
       const { kind, why, to } = same.step;
@@ -88,7 +86,7 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
         leaveOut(why);
         continue;
       }
-      const next = other ? dose(other, kind === 'rung-up' ? lastKg(past) : null) : same;
+      const next = other ? dose(other) : same;
       // The rung below may be too hard as well, or nothing may go on there.
       if (next.step.kind === 'stop') {
         leaveOut(next.step.why);

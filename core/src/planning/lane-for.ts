@@ -1,6 +1,6 @@
 /** A client's lane for a movement: what the policy of progress says of it, as a line of a plan. */
-import { latest, type PastSession } from '../client/history.js';
-import { windowFor, type NextStep } from '../progress/next-step.js';
+import { latest } from '../client/history.js';
+import { pastOf, windowFor, type NextStep } from '../progress/next-step.js';
 import { nextTime, type TimeQuestion } from '../progress/next-time.js';
 import type { PlanLane } from './plan.js';
 
@@ -14,9 +14,9 @@ export interface NextLane {
 
 /** The next time of a movement, or the first one. */
 export function laneFor({ clientId, ...question }: LaneRequest): NextLane {
-  const { movement, past, purpose } = question;
+  const { movement, purpose } = question;
   const window = windowFor(movement, purpose);
-  const last = latest(past);
+  const last = latest(pastOf(question));
   const step = nextTime(question);
   const lane: PlanLane = {
     clientId,
@@ -29,6 +29,3 @@ export function laneFor({ clientId, ...question }: LaneRequest): NextLane {
   };
   return { lane, step };
 }
-
-/** Kilograms of the latest set; null without a load. */
-export const lastKg = (past: readonly PastSession[]): number | null => latest(past)?.sets.at(-1)?.kg ?? null;

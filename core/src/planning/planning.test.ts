@@ -537,7 +537,7 @@ test('what asks for a spotter is done no heavier than last time; elsewhere the n
       standing: standing(over),
       movement: movement('press', { kit: [[{ item: 'dumbbell', count: 2 }]], ...change }),
       purpose: 'strength',
-      past: [{ at: NOW, sets }],
+      sets: { press: [{ at: NOW, sets }] },
       kit: KIT,
       ladder: NO_LADDER,
       find: () => undefined,

@@ -11,7 +11,7 @@ import { SPACES, type Pattern, type Purpose, type Space } from '../movement/voca
 import { inWords, label } from '../movement/words.js';
 import { fitNow } from '../progress/fit.js';
 import type { Standing } from '../progress/standing.js';
-import { lastKg, laneFor, type LaneRequest } from './lane-for.js';
+import { laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
 import { BLOCK_KINDS, isAround, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
 import { shortagesOf } from './shortage.js';
@@ -100,6 +100,12 @@ const CHOICES = 8;
 const MAIN: readonly Pattern[] = ['squat', 'hinge', 'push', 'pull', 'lunge', 'carry', 'rotate'];
 const LOWER: readonly Pattern[] = ['squat', 'hinge', 'lunge', 'travel'];
 
+/** The library, prepared once a suggestion. */
+interface Known {
+  ladder: Ladder;
+  find: (id: string) => MovementSummary | undefined;
+}
+
 interface Slot {
   kind: BlockKind;
   pattern: Pattern;
@@ -111,25 +117,23 @@ interface Pick {
   openness: Openness;
   worth: number;
   because: string;
-  /** What was lifted on the rung below, where this one is new. */
-  fromKg: number | null;
 }
 
 /** What one client could do in a slot, best first. */
 type Picks = Map<string, Pick[]>;
 
 export function suggestSession(request: SuggestRequest): Suggestion {
-  const ladder = buildLadder(request.movements);
   const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
+  const known: Known = { ladder: buildLadder(request.movements), find: (id) => byId.get(id) };
   const context: PlanContext = {
-    find: (id) => byId.get(id),
+    find: known.find,
     knows: (clientId, id) => (request.clients.find((c) => c.id === clientId)?.sets[id]?.length ?? 0) > 0,
   };
   const reasons: string[] = [];
   const slots = slotsFor(request, context, reasons);
   const open = openFor(request);
-  const lines = beam(request, slots, ladder, open, context, reasons);
-  const blocks = assemble(request, lines, ladder, context);
+  const lines = beam(request, slots, known, open, context, reasons);
+  const blocks = assemble(request, lines, known, context);
   const fitted = fit(request, blocks, context, reasons);
   const ordered = orderPlan(
     { blocks: fitted, minutes: request.minutes, clientIds: request.clients.map(({ id }) => id) },
@@ -230,9 +234,9 @@ function picksFor(
   client: SuggestClient,
   slot: Slot,
   all: readonly { movement: MovementSummary; openness: Openness }[],
-  ladder: Ladder,
+  known: Known,
 ): Pick[] {
-  const { readyFor, passed, tooHard, downFrom, above } = progressIn(request, client, ladder);
+  const { readyFor, passed, tooHard, downFrom, above } = progressIn(request, client, known);
   const done = (id: string): boolean => client.sets[id] !== undefined;
   return all
     .filter(({ movement: { id, role } }) => slot.roles.includes(role) && !(above.has(id) && !readyFor.has(id)))
@@ -257,15 +261,14 @@ function picksFor(
         because = passed.has(id) ? 'A rung below the last one' : 'The rung of last time';
       } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
       if (openness === 'care') because += ', with care';
-      const fromKg = before === undefined ? null : lastKg(client.sets[before] ?? []);
-      return { movement, openness, worth, because, fromKg };
+      return { movement, openness, worth, because };
     })
     .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
 }
 
 /** What the policy of progress says of everything that a client has done. */
-function progressIn(request: SuggestRequest, client: SuggestClient, ladder: Ladder) {
-  const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
+function progressIn(request: SuggestRequest, client: SuggestClient, known: Known) {
+  const { ladder, find } = known;
   /** Rungs whose sign is met, and the one below each. */
   const readyFor = new Map<string, string>();
   const passed = new Set<string>();
@@ -273,13 +276,13 @@ function progressIn(request: SuggestRequest, client: SuggestClient, ladder: Ladd
   const downFrom = new Set<string>();
   /** Rungs above what was done last, which nobody comes to but by their sign. */
   const above = new Set<string>();
-  const done = Object.keys(client.sets).filter((id) => byId.has(id));
+  const done = Object.keys(client.sets).filter((id) => find(id));
   for (const id of done) {
-    const movement = byId.get(id);
+    const movement = find(id);
     const harder = ladder.rungs.get(id)?.harder ?? [];
     if (harder.some(({ to }) => client.sets[to])) passed.add(id);
     for (const to of reach(ladder, id, ['harder'], FAR).keys()) if (!client.sets[to]) above.add(to);
-    const step = movement && laneFor(laneRequest(request, client, movement, ladder)).step;
+    const step = movement && laneFor(laneRequest(request, client, movement, known)).step;
     if (step?.kind === 'rung-up' && step.to !== null && !client.sets[step.to]) readyFor.set(step.to, id);
     if (step?.kind !== 'rung-down') continue;
     tooHard.add(id);
@@ -305,13 +308,7 @@ interface State {
 }
 
 /** Choices for one slot: one movement for all where it can be, else each on the best rung of one family, else each their best. */
-function lineChoices(
-  slot: Slot,
-  byClient: Picks,
-  request: SuggestRequest,
-  ladder: Ladder,
-  context: PlanContext,
-): Line[] {
+function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, known: Known, context: PlanContext): Line[] {
   const families = new Map<string, number>();
   for (const picks of byClient.values())
     for (const { movement, worth } of picks.slice(0, CHOICES * 3))
@@ -328,9 +325,7 @@ function lineChoices(
     if (seen.has(key)) return;
     seen.add(key);
     const others = picks.filter(({ pick }) => pick.movement.id !== picks[0]?.pick.movement.id).length;
-    const lanes = picks.map(
-      ({ client, pick }) => laneFor(laneRequest(request, client, pick.movement, ladder, pick.fromKg)).lane,
-    );
+    const lanes = picks.map(({ client, pick }) => laneFor(laneRequest(request, client, pick.movement, known)).lane);
     const short = picks.length > 1 ? shortagesOf(lanes, request.kit, context).length : 0;
     const worth =
       picks.reduce((sum, { pick }) => sum + pick.worth, 0) / request.clients.length +
@@ -348,29 +343,27 @@ function lineChoices(
 }
 
 const laneRequest = (
-  { purpose, kit, movements, faultOf }: SuggestRequest,
+  { purpose, kit, faultOf }: SuggestRequest,
   { id: clientId, standing, sets }: SuggestClient,
   movement: MovementSummary,
-  ladder: Ladder,
-  fromKg: number | null = null,
+  { ladder, find }: Known,
 ): LaneRequest => ({
   clientId,
   standing,
   movement,
   purpose,
-  past: sets[movement.id] ?? [],
+  sets,
   kit,
   ladder,
-  find: (id) => movements.find((one) => one.id === id),
+  find,
   faultOf,
-  fromKg,
 });
 
 /** Slot after slot, the few best partial sessions. */
 function beam(
   request: SuggestRequest,
   slots: readonly Slot[],
-  ladder: Ladder,
+  known: Known,
   open: ReturnType<typeof openFor>,
   context: PlanContext,
   reasons: string[],
@@ -386,12 +379,12 @@ function beam(
       const byClient: Picks = new Map(
         request.clients.map((client) => [
           client.id,
-          picksFor(request, client, slot, open.get(client.id)?.get(slot.pattern) ?? [], ladder),
+          picksFor(request, client, slot, open.get(client.id)?.get(slot.pattern) ?? [], known),
         ]),
       );
       for (const client of request.clients)
         if (byClient.get(client.id)?.length === 0) reasons.push(closedWords(request, client, slot));
-      choices = lineChoices(slot, byClient, request, ladder, context);
+      choices = lineChoices(slot, byClient, request, known, context);
       cache.set(key, choices);
     }
     const next = states.flatMap((state) => {
@@ -434,7 +427,7 @@ const keyOf = (kind: BlockKind, pattern: Pattern | undefined): string =>
   isAround({ kind }) ? kind : `work ${pattern}`;
 
 /** Lines as blocks. Blocks with something locked stay, where they stand; what is new joins the first of its kind. */
-function assemble(request: SuggestRequest, lines: readonly Line[], ladder: Ladder, context: PlanContext): Block[] {
+function assemble(request: SuggestRequest, lines: readonly Line[], known: Known, context: PlanContext): Block[] {
   const blocks = request.blocks
     .map((block) => ({ ...block, items: block.items.filter((item) => item.locked) }))
     .filter(({ items }) => items.length > 0);
@@ -464,7 +457,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], ladder: Ladde
       locked: false,
       tied: false,
       lanes: picks.map(({ client, pick }) => {
-        const { lane } = laneFor(laneRequest(request, client, pick.movement, ladder, pick.fromKg));
+        const { lane } = laneFor(laneRequest(request, client, pick.movement, known));
         const light = isAround(slot);
         return {
           ...lane,

@@ -1,5 +1,5 @@
 /** What is wrong with a plan, each with a change that mends it where one is known. Nothing is changed by itself. */
-import { loadsFor, nearestLoads, type Load } from '../dosage/loads.js';
+import { loadsFor, nearestLoads, standInsFor, type Load } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
@@ -157,7 +157,7 @@ const ownLane = (
     standing,
     movement,
     purpose,
-    past: sets[movement.id] ?? [],
+    sets,
     kit: context.kit,
     ladder: context.ladder,
     find: context.find,
@@ -222,7 +222,7 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
         fixes: [],
       });
     else if (lane.load && !loadExists(lane, context.kit, context)) {
-      const near = nearestLoads(loadsFor(movement.kit, context.kit), lane.load.kg ?? 0);
+      const near = standInsFor(loadsFor(movement.kit, context.kit), lane.load.kg ?? 0);
       warnings.push({
         ...base,
         id: `load ${item.id} ${lane.clientId}`,

@@ -4,18 +4,20 @@
  * then window, effort and readiness. Nothing that is closed or held back ever leaves it.
  */
 import type { PastSession } from '../client/history.js';
-import { loadsFor, type Load } from '../dosage/loads.js';
+import { loadsFor, SAME_KG, type Load } from '../dosage/loads.js';
 import { ALLOWED_JUMP, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
 import { aimOf } from '../dosage/aim.js';
+import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
 import { readiness, signWords } from '../ladder/readiness.js';
-import { kitCounts, type KitPiece } from '../movement/kit.js';
+import { kitCounts, weightWords, type KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { DoseWindow } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { Effort, Purpose } from '../movement/vocabulary.js';
 import { UNIT_WORDS } from '../movement/words.js';
+import { firstLoad } from './first-load.js';
 import { fitNow, isOpen } from './fit.js';
 import { heldBack, seriousOf, type OpenFault } from './held.js';
 import type { Standing } from './standing.js';
@@ -28,6 +30,8 @@ export type StepCode =
   /** An open fault ends the set. */
   | 'stop-fault'
   | 'first'
+  /** The weight of last time is not there any more. */
+  | 'replaced'
   /** What the dose arithmetic says, as it is. */
   | 'window'
   /** It says more, and something speaks against it. */
@@ -70,17 +74,19 @@ export interface StepQuestion {
   kit: readonly KitPiece[];
   ladder: Pick<Ladder, 'rungs'>;
   find: (movementId: string) => MovementSummary | undefined;
-  /** Sessions with this movement, in any order. */
-  past: readonly PastSession[];
+  /** Everything that the client has done, by movement, in any order. */
+  sets: Readonly<Record<string, readonly PastSession[]>>;
   /** Null for a first time. */
   work: Work | null;
   /** Open faults of the movement, those seen in the last set included. */
   faults: readonly OpenFault[];
   /** In a session under way a rung is changed only when the dose has come to its end. */
   within: boolean;
-  /** Kilograms of the easier rung that this one follows, for a first time. */
-  fromKg?: number | null;
 }
+
+/** Sessions with the movement in question. */
+export const pastOf = ({ sets, movement }: Pick<StepQuestion, 'sets' | 'movement'>): readonly PastSession[] =>
+  sets[movement.id] ?? [];
 
 /** The window of a purpose, or what the movement aims at otherwise. */
 export const windowFor = (movement: Pick<MovementSummary, 'dose'>, purpose: Purpose): DoseWindow =>
@@ -122,9 +128,6 @@ function tempoFor(kind: NextKind, tempo: string): string {
   if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
   return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;
 }
-
-/** Share of the easier rung's weight that a new rung begins with, at most. */
-const FIRST_SHARE = 0.5;
 
 export function nextStep(question: StepQuestion): NextStep {
   const { standing, movement, purpose, kit, work } = question;
@@ -191,8 +194,13 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
   if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
   const held = heldBack(standing, question.faults, work?.effort ?? null);
-  if (held && !EASING.includes(next.kind)) return at('hold', 'held', `Held today: ${held.words}.`, same);
   const up = held ? undefined : readyFor(question);
+  const other = next.kind === 'down' || up ? null : replaced(question, window, load);
+  if (other) {
+    const also = held ? ` Held today: ${held.words}.` : '';
+    return at('hold', 'replaced', `${other.why}${also}`, { load, amount: other.amount });
+  }
+  if (held && !EASING.includes(next.kind)) return at('hold', 'held', `Held today: ${held.words}.`, same);
   if (up && (!within || next.kind === 'rung-up'))
     return at('rung-up', 'ready', `Ready for ${up.name}: ${up.sign}.`, same, up.id);
   if (next.kind === 'rung-up') {
@@ -204,6 +212,25 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   return at(next.kind === 'hold' ? 'hold' : 'dose', 'window', next.why);
 }
 
+/**
+ * The dose at another weight than last time's, where that one is not there any more: what was done with 8 kg says nothing of 9 but what
+ * feels the same. Null where the weight is the same.
+ */
+function replaced(
+  { movement, work }: StepQuestion,
+  window: DoseWindow,
+  load: Load | null,
+): { amount: number; why: string } | null {
+  if (!work?.kg || !load?.kg || Math.abs(load.kg - work.kg) < SAME_KG) return null;
+  const { mode } = movement.dose;
+  const left = work.left ?? REPS_LEFT[work.effort ?? 'hard'];
+  const equal = mode === 'reps' ? equalEffort({ kg: work.kg, reps: work.amount, left }, load.kg)?.aim : null;
+  // Without an estimate: as much as before with less, and the low end with more.
+  const amount = Math.min(equal ?? (load.kg < work.kg ? work.amount : window.low), window.high);
+  const why = `${weightWords(work.kg)} is not here: ${load.label}, and ${amount} ${UNIT_WORDS[mode]} feel about the same.`;
+  return { amount: Math.max(1, amount), why };
+}
+
 /** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */
 function sameLoad(loads: readonly Load[], { kg, label }: Work): Load | null {
   const exact = loads.find((load) => load.label === label && load.kg === kg);
@@ -213,19 +240,13 @@ function sameLoad(loads: readonly Load[], { kg, label }: Work): Load | null {
   return weighed.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? weighed[0] ?? null;
 }
 
-function first({ movement, fromKg }: StepQuestion, window: DoseWindow, loads: readonly Load[]): NextStep {
-  const weighed = loads.filter(({ kg }) => kg !== null);
-  const half = fromKg ? weighed.findLast(({ kg }) => (kg ?? 0) <= FIRST_SHARE * fromKg) : undefined;
-  const load = half ?? weighed[0] ?? loads[0] ?? null;
-  const words = half
-    ? `at most half of the weight before, ${half.label}`
-    : load
-      ? `the lightest there is, ${load.label}`
-      : 'the low end';
+function first(question: StepQuestion, window: DoseWindow, loads: readonly Load[]): NextStep {
+  const { movement } = question;
+  const { load, because } = firstLoad(question, window, loads);
   return {
     kind: 'dose',
     code: 'first',
-    why: `First time: ${words}, to learn it clean.`,
+    why: `First time: ${because}, to learn it clean.`,
     change: null,
     dose: { load, amount: window.low, tempo: movement.dose.tempo },
     to: null,
@@ -243,7 +264,9 @@ function easierOpen({ standing, kit, ladder, movement, find }: StepQuestion): st
 }
 
 /** The next rung whose sign is met and that is open. */
-function readyFor({ standing, kit, ladder, movement, find, past }: StepQuestion) {
+function readyFor(question: StepQuestion) {
+  const { standing, kit, ladder, movement, find } = question;
+  const past = pastOf(question);
   const counts = kitCounts(kit);
   for (const { to, readyWhen } of ladder.rungs.get(movement.id)?.harder ?? []) {
     const one = find(to);
@@ -254,12 +277,12 @@ function readyFor({ standing, kit, ladder, movement, find, past }: StepQuestion)
 }
 
 /** How far a client is towards the next rung of a movement; null where no sign is set, or nothing above is open. */
-export function towards(question: Pick<StepQuestion, 'standing' | 'kit' | 'ladder' | 'movement' | 'find' | 'past'>) {
+export function towards(question: Pick<StepQuestion, 'standing' | 'kit' | 'ladder' | 'movement' | 'find' | 'sets'>) {
   const counts = kitCounts(question.kit);
   for (const { to, readyWhen } of question.ladder.rungs.get(question.movement.id)?.harder ?? []) {
     const one = question.find(to);
     if (one && readyWhen && isOpen(fitNow(question.standing, counts, one)))
-      return { id: to, name: one.name, sign: signWords(readyWhen), ...readiness(readyWhen, question.past) };
+      return { id: to, name: one.name, sign: signWords(readyWhen), ...readiness(readyWhen, pastOf(question)) };
   }
   return null;
 }

@@ -1,7 +1,7 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
 import { latest, type DoneSet, type PastSession } from '../client/history.js';
 import { heldBack, seriousOf, type Held, type OpenFault } from './held.js';
-import { nextStep, towards, type NextStep, type StepQuestion, type Work } from './next-step.js';
+import { nextStep, pastOf, towards, type NextStep, type StepQuestion, type Work } from './next-step.js';
 
 export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
   /** A fault's name and severity; without it faults of last time are not named. */
@@ -20,8 +20,9 @@ export function lastWork(past: readonly PastSession[]): Work | null {
 const UNNAMED: OpenFault = { name: 'a fault that was open last time', severity: 'fix' };
 
 /** Faults that made a set of the last session unclean. What stopped a set was a reason to stop then; now it holds back. */
-function lastFaults({ past, movement, faultOf }: TimeQuestion): OpenFault[] {
-  const sets = latest(past)?.sets ?? [];
+function lastFaults(question: TimeQuestion): OpenFault[] {
+  const { movement, faultOf } = question;
+  const sets = latest(pastOf(question))?.sets ?? [];
   const ids = [...new Set(sets.flatMap(({ faults = [] }) => faults))];
   const named = ids.map((id) => faultOf?.(movement.id, id) ?? UNNAMED);
   const all = named.length > 0 ? named : sets.some(({ clean }) => !clean) ? [UNNAMED] : [];
@@ -31,10 +32,10 @@ function lastFaults({ past, movement, faultOf }: TimeQuestion): OpenFault[] {
 
 /** Why nothing goes up between sessions; null when it may. */
 export const heldBetween = (question: TimeQuestion): Held | null =>
-  heldBack(question.standing, lastFaults(question), lastWork(question.past)?.effort ?? null);
+  heldBack(question.standing, lastFaults(question), lastWork(pastOf(question))?.effort ?? null);
 
 export const nextTime = (question: TimeQuestion): NextStep =>
-  nextStep({ ...question, work: lastWork(question.past), faults: lastFaults(question), within: false });
+  nextStep({ ...question, work: lastWork(pastOf(question)), faults: lastFaults(question), within: false });
 
 /** The same as one sentence for people, with how far the next rung is. */
 export function nextTimeWords(question: TimeQuestion): string {

@@ -15,11 +15,17 @@ export interface Standing {
   pain: boolean;
   /** Why nothing goes up today, in words; null when it may. */
   ease: string | null;
+  /** Whole years of training so far; null when not noted. */
+  trainingYears: number | null;
 }
 
 /** @param pains reported in the session under way; none outside of one */
 export const standingOf = (
-  { limits, ease }: Pick<ClientOnDay, 'limits' | 'ease'>,
+  {
+    limits,
+    ease,
+    trainingYears = null,
+  }: Pick<ClientOnDay, 'limits' | 'ease'> & Partial<Pick<ClientOnDay, 'trainingYears'>>,
   hurt: readonly Hurt[],
   pains: readonly (Pain & { movementId: string | null })[] = [],
 ): Standing => ({
@@ -28,6 +34,7 @@ export const standingOf = (
   hurtBefore: hurt.map(({ movementId }) => movementId),
   pain: pains.length > 0,
   ease,
+  trainingYears,
 });
 
 /** Movements that no suggestion may bring back. */

@@ -200,5 +200,6 @@ export const standing = (over: Partial<Standing> = {}): Standing => ({
   hurtBefore: [],
   pain: false,
   ease: null,
+  trainingYears: null,
   ...over,
 });

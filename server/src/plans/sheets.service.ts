@@ -60,8 +60,7 @@ export class SheetsService {
       const movement = this.library.summary(id);
       if (!movement) return false;
       const { ladder } = this.library;
-      const past = sets[id] ?? [];
-      const question = { standing, movement, purpose: plan.purpose, kit: studio.kit, ladder, past };
+      const question = { standing, movement, purpose: plan.purpose, kit: studio.kit, ladder, sets };
       return heldBetween({ ...question, find: this.library.summary }) === null;
     };
     return sheetOf({

@@ -334,8 +334,7 @@ function mayGoUp({ context, studio }: World, clientId: string, movementId: strin
   const { standing, sets } = client;
   const { kit } = studio;
   const { ladder, find } = context;
-  const past = sets[movementId] ?? [];
-  return heldBetween({ standing, movement, purpose: 'strength', kit, ladder, find, past }) === null;
+  return heldBetween({ standing, movement, purpose: 'strength', kit, ladder, find, sets }) === null;
 }
 
 /** One rung down or up, where the ladder has one that is open. */

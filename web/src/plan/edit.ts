@@ -69,7 +69,7 @@ export function freshLane(world: World, plan: Plan, clientId: string, movementId
     clientId,
     movement,
     purpose: plan.purpose,
-    past: client.sets[movementId] ?? [],
+    sets: client.sets,
     kit: world.studio.kit,
     standing: client.standing,
     ladder: world.context.ladder,

@@ -65,7 +65,7 @@ function Trial({
     kit: world.studio.kit,
     ladder: world.context.ladder,
     find: world.context.find,
-    past: world.records.get(lane.clientId)?.sets[movement.id] ?? [],
+    sets: world.records.get(lane.clientId)?.sets ?? {},
     work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null },
     faults: [],
     within: true,

@@ -33,7 +33,7 @@ export function useNextTime(
       kit: studio.kit,
       ladder: catalog.ladder,
       find: (id) => movements?.find((one) => one.id === id),
-      past: record.sets[movementId] ?? [],
+      sets: record.sets,
       faultOf,
     });
   };

@@ -1,0 +1,154 @@
+/**
+ * The weight of a first time. Never the lightest there is where more is known: half of what a related lift says, else a usual start for
+ * somebody with that much training; rounded down to what exists. All shares are guesses, and labelled so: only their order of size is argued for.
+ */
+import { latest, type DoneSet, type PastSession } from '../client/history.js';
+import type { Load } from '../dosage/loads.js';
+import { estimate, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
+import type { DoseWindow } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary.js';
+import type { Pattern } from '../movement/vocabulary.js';
+import { weightWords } from '../movement/kit.js';
+import type { StepQuestion } from './next-step.js';
+
+/** Kilograms in all with which somebody who trains a little begins ten reps of a usual movement of a pattern. */
+const USUAL_KG: Readonly<Record<Pattern, number>> = {
+  squat: 10,
+  lunge: 8,
+  hinge: 14,
+  push: 8,
+  pull: 10,
+  brace: 4,
+  rotate: 5,
+  carry: 16,
+  travel: 6,
+  mobilise: 2,
+};
+
+const SHARE = {
+  /** One joint moves: a curl, a raise. */
+  oneJoint: 0.5,
+  /** One side works at a time. */
+  oneSide: 0.7,
+  overhead: 0.7,
+  /** A bar is held by both hands and guided by nothing else. */
+  barbell: 1.6,
+  /** A machine carries what hands would have to hold. */
+  legPress: 3,
+  /** Of what a related lift says, the first time. */
+  first: 0.5,
+  /** More of it where the other lift is of another pattern of the same half of the body. */
+  otherPattern: 0.7,
+} as const;
+
+/** Times the usual start, by whole years of training. */
+const TRAINED: readonly (readonly [years: number, times: number])[] = [
+  [3, 1.75],
+  [1, 1.25],
+];
+
+/** Clean reps of an unloaded movement of the pattern after which its lightest weight would teach nothing. */
+const OWNED_REPS = 12;
+
+const LOWER: readonly Pattern[] = ['squat', 'lunge', 'hinge'];
+const UPPER: readonly Pattern[] = ['push', 'pull'];
+
+/** A demand from which a weight is not one to guess. */
+const CLEARLY = 2;
+
+/** How heavy a movement usually is against others of the same person. */
+function usualKg({ pattern, muscles, sides, demands }: MovementSummary, item: Load['item'] | undefined): number {
+  const oneJoint = UPPER.includes(pattern) && muscles.prime.length === 1;
+  return (
+    USUAL_KG[pattern] *
+    (oneJoint ? SHARE.oneJoint : 1) *
+    (sides === 'each' ? SHARE.oneSide : 1) *
+    ((demands.overhead ?? 0) >= CLEARLY ? SHARE.overhead : 1) *
+    (item === 'barbell' ? SHARE.barbell : item === 'leg-press' ? SHARE.legPress : 1)
+  );
+}
+
+export interface FirstLoad {
+  load: Load | null;
+  /** Why, as the middle of a sentence. */
+  because: string;
+}
+
+/** @param loads those that exist for the movement, lightest first */
+export function firstLoad(
+  question: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find'>,
+  window: Pick<DoseWindow, 'low'>,
+  loads: readonly Load[],
+): FirstLoad {
+  const { standing, movement } = question;
+  const weighed = loads.filter(({ kg }) => kg !== null);
+  const [lightest] = weighed;
+  if (!lightest)
+    return { load: loads[0] ?? null, because: loads[0] ? `the lightest there is, ${loads[0].label}` : 'the low end' };
+  const plain = { load: lightest, because: `the lightest there is, ${lightest.label}` };
+  // On a bad day, or where a slip would end badly, nothing is guessed.
+  if (standing.ease !== null || standing.pain || (movement.demands['spotter-needed'] ?? 0) >= CLEARLY) return plain;
+  const usual = usualKg(movement, lightest.item);
+  const known = related(question, usual, window.low) ?? started(question, usual);
+  const load = known && weighed.findLast(({ kg }) => (kg ?? 0) <= known.kg);
+  if (!load || (load.kg ?? 0) <= (lightest.kg ?? 0)) return plain;
+  return { load, because: `${load.label}, ${known.because}` };
+}
+
+/** Half of what the strongest related lift says; null where none was done. */
+function related(
+  { movement, sets, find }: Pick<StepQuestion, 'movement' | 'sets' | 'find'>,
+  usual: number,
+  reps: number,
+) {
+  const half = [LOWER, UPPER].find((patterns) => patterns.includes(movement.pattern)) ?? [];
+  const all = Object.entries(sets).flatMap(([id, past]) => {
+    const other = id === movement.id ? undefined : find(id);
+    const same = other?.pattern === movement.pattern;
+    const done = other && (same || half.includes(other.pattern)) ? bestOf(past) : undefined;
+    if (!other || !done) return [];
+    const share = SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, undefined));
+    return [{ other, same, done, kg: atReps(done, reps) * share }];
+  });
+  const [best] = all.toSorted((a, b) => Number(b.same) - Number(a.same) || b.kg - a.kg);
+  return (
+    best && {
+      kg: best.kg,
+      because: `about half of what ${weightWords(best.done.kg)} in ${best.other.name.toLowerCase()} says`,
+    }
+  );
+}
+
+type Lifted = DoneSet & { kg: number };
+
+/** The heaviest clean set of the latest session, if it had a weight. */
+const bestOf = (past: readonly PastSession[]): Lifted | undefined =>
+  (latest(past)?.sets ?? [])
+    .filter((set): set is Lifted => set.clean && set.effort !== 'failed' && (set.kg ?? 0) > 0)
+    .toSorted((a, b) => a.kg - b.kg)
+    .at(-1);
+
+/** Kilograms for so many reps with as many left as were left then; without an estimate what was lifted. */
+function atReps({ kg, amount, effort }: Lifted, reps: number): number {
+  const left = REPS_LEFT[effort ?? 'hard'];
+  const most = estimate(kg, Math.min(MOST_REPS, amount + left));
+  return most ? most.low / (1 + (reps + left) / 30) : kg;
+}
+
+/** A usual start, where somebody has trained before or owns the pattern without a weight; null for a beginner. */
+function started(
+  { standing, movement, sets, find }: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find'>,
+  usual: number,
+) {
+  const years = standing.trainingYears ?? 0;
+  const times = TRAINED.find(([from]) => years >= from)?.[1];
+  if (times !== undefined)
+    return { kg: usual * times, because: `a usual start after ${years} ${years === 1 ? 'year' : 'years'} of training` };
+  const owned = Object.entries(sets).find(
+    ([id, past]) =>
+      find(id)?.pattern === movement.pattern &&
+      (latest(past)?.sets ?? []).some(({ clean, amount, kg }) => clean && !kg && amount >= OWNED_REPS),
+  );
+  const name = owned && find(owned[0])?.name.toLowerCase();
+  return name === undefined ? null : { kg: usual, because: `a usual start after clean sets of ${name}` };
+}

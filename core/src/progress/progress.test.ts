@@ -1,0 +1,140 @@
+/** The weight of a first time, and of a next time with another weight, over the whole starter library. */
+import { join } from 'node:path';
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { loadLibrary } from '@waxwing/library';
+import fc from 'fast-check';
+import type { PastSession } from '../client/index.js';
+import { loadsFor } from '../dosage/index.js';
+import { buildCatalog, type Catalog } from '../ladder/index.js';
+import type { KitPiece, MovementSummary } from '../movement/index.js';
+import { standing } from '../test/plans.js';
+import { nextStep, nextTime, type Standing, type StepQuestion } from './index.js';
+
+let catalog: Catalog;
+let byId: Map<string, MovementSummary>;
+beforeAll(() => {
+  const library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
+  catalog = buildCatalog(library);
+  byId = new Map(library.map((one) => [one.id, { ...one, level: catalog.ladder.levels.get(one.id) ?? 0 }]));
+});
+
+const KIT: KitPiece[] = [
+  ...[2, 4, 6, 8, 10, 12, 16, 20].map((kg): KitPiece => ({ item: 'dumbbell', count: 2, kg })),
+  ...[8, 12, 16, 24].map((kg): KitPiece => ({ item: 'bell', count: 1, kg })),
+  { item: 'bench', count: 1 },
+];
+
+const at = '2030-01-01T10:00:00.000Z';
+const done = (amount: number, kg: number | null, over: object = {}): PastSession[] => [
+  { at, sets: [{ amount, effort: 'medium', clean: true, kg, ...over }] },
+];
+
+const asked = (id: string, sets: StepQuestion['sets'], over: Partial<Standing> = {}, kit = KIT) => {
+  const movement = byId.get(id);
+  if (!movement) throw new Error(`no ${id}`);
+  return {
+    standing: standing(over),
+    movement,
+    purpose: 'strength' as const,
+    kit,
+    ladder: catalog.ladder,
+    find: (one: string) => byId.get(one),
+    sets,
+  };
+};
+const first = (id: string, sets: StepQuestion['sets'] = {}, over: Partial<Standing> = {}) =>
+  nextTime(asked(id, sets, over));
+
+describe('a first time', () => {
+  test('takes the lightest from somebody of whom nothing is known', () => {
+    expect(first('goblet-squat')).toMatchObject({ code: 'first', dose: { load: { kg: 2 } } });
+    expect(first('goblet-squat').why).toContain('the lightest there is');
+  });
+
+  test('takes a usual start after clean sets without a weight, or with years of training', () => {
+    const owned = first('goblet-squat', { 'bodyweight-squat': done(12, null) });
+    expect(owned.dose.load?.kg).toBe(10);
+    expect(owned.why).toContain('after clean sets of bodyweight squat');
+    expect(first('goblet-squat', { 'bodyweight-squat': done(12, null, { clean: false }) }).dose.load?.kg).toBe(2);
+    const trained = first('goblet-squat', {}, { trainingYears: 5 });
+    expect(trained.dose.load?.kg).toBeGreaterThan(owned.dose.load?.kg ?? Infinity);
+    expect(trained.why).toContain('after 5 years of training');
+  });
+
+  test('takes about half of what a related lift says, and names it', () => {
+    const { dose, why } = first('goblet-squat', { 'dumbbell-front-squat': done(10, 40) });
+    expect(dose.load?.kg).toBeGreaterThanOrEqual(16);
+    expect(dose.load?.kg).toBeLessThanOrEqual(24);
+    expect(why).toContain('about half of what 40 kg in dumbbell front squat says');
+  });
+
+  test('is never heavier for somebody who lifted less, is lightest on a bad day, and always exists', () => {
+    const kg = fc.integer({ min: 2, max: 60 });
+    const loaded = [...byId.values()].filter((one) => loadsFor(one.kit, KIT).some((load) => load.kg !== null));
+    fc.assert(
+      fc.property(
+        fc.nat(loaded.length - 1),
+        fc.nat(loaded.length - 1),
+        fc.integer({ min: 1, max: 25 }),
+        kg,
+        kg,
+        fc.boolean(),
+        (i, j, amount, a, b, bad) => {
+          const [one, other] = [loaded[i], loaded[j]];
+          if (!one || !other || one === other) return;
+          const loads = loadsFor(one.kit, KIT);
+          const take = (lifted: number) =>
+            first(one.id, { [other.id]: done(amount, lifted) }, { ease: bad ? 'poor sleep' : null }).dose.load;
+          const [less, more] = [take(Math.min(a, b)), take(Math.max(a, b))];
+          expect(less?.kg ?? 0).toBeLessThanOrEqual(more?.kg ?? 0);
+          expect(loads).toContainEqual(more);
+          if (bad) expect(more?.kg).toBe(loads.find((load) => load.kg !== null)?.kg);
+        },
+      ),
+    );
+  });
+});
+
+describe('a weight that is not there any more', () => {
+  const bag = (kg: number): KitPiece[] => [{ item: 'backpack', count: 1, kg }];
+  const next = (kit: KitPiece[], sets: StepQuestion['sets'], over: Partial<Standing> = {}) =>
+    nextTime(asked('goblet-squat', sets, over, kit));
+
+  test('gives the reps that feel the same with the one that is, at the same tempo, and says so', () => {
+    const sets = { 'goblet-squat': done(12, 8) };
+    const step = next(bag(9), sets);
+    expect(step).toMatchObject({ kind: 'hold', code: 'replaced', dose: { load: { kg: 9 } } });
+    expect(step.dose.amount).toBeLessThan(12);
+    expect(step.dose.amount).toBeGreaterThanOrEqual(7);
+    expect(step.dose.tempo).toBe(byId.get('goblet-squat')?.dose.tempo);
+    expect(step.why).toContain('8 kg is not here');
+    expect(next(bag(8), sets).code).not.toBe('replaced');
+  });
+
+  test('never makes more of a day on which nothing goes up', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 25 }),
+        fc.integer({ min: 4, max: 20 }),
+        fc.integer({ min: 4, max: 20 }),
+        (amount, was, is) => {
+          const step = next(bag(is), { 'goblet-squat': done(amount, was) }, { ease: 'poor sleep' });
+          if (step.kind === 'stop') return;
+          expect(['hold', 'dose', 'rung-down']).toContain(step.kind);
+          // Heavier than before only with fewer reps.
+          if (is > was) expect(step.dose.amount).toBeLessThanOrEqual(Math.max(amount, 8));
+        },
+      ),
+    );
+  });
+
+  test('within a session changes nothing of what is in hand', () => {
+    const step = nextStep({
+      ...asked('goblet-squat', {}),
+      work: { amount: 10, effort: 'medium', left: null, kg: 12, label: '12 kg' },
+      faults: [],
+      within: true,
+    });
+    expect(step.code).not.toBe('replaced');
+  });
+});
