@@ -52,6 +52,31 @@ describe('plans', () => {
     await server.http.get(`/api/plans/${id}`).expect(404);
   });
 
+  test('of a span of time come with the session that was held by them', async () => {
+    const ada = await client('Ada');
+    // The fifth day is today: nobody starts a session in the future.
+    const now = Date.now();
+    const at = (day: number) => new Date(now + (day - 5) * 86_400_000).toISOString();
+    const [early, held, late] = await Promise.all(
+      [1, 5, 9].map((day) => keep({ ...planFor([ada.id]), startsAt: at(day) })),
+    );
+    const list = async (query: object) =>
+      (await server.http.get('/api/plans').query(query).expect(200)).body as { items: PlanSummary[] };
+    const ids = async (query: object) => (await list(query)).items.map(({ id }) => id);
+    expect(await ids({ from: at(2), to: at(9) })).toEqual([held?.id]);
+    expect(await ids({ from: at(2) })).toEqual([late?.id, held?.id]);
+    expect(await ids({ from: at(0), to: at(2) })).toEqual([early?.id]);
+    const started = await server.http
+      .post('/api/sessions')
+      .send({ clientIds: [ada.id], startedAt: at(5), planId: held?.id })
+      .expect(201);
+    const sessionId = (started.body as { id: string }).id;
+    expect((await list({ from: at(2), to: at(9) })).items[0]?.session).toEqual({ id: sessionId, finished: false });
+    expect((await list({ from: at(6) })).items[0]?.session).toBeNull();
+    expect(paths(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
+    expect(paths(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);
+  });
+
   test('are refused by field: unknown people and movements, bad doses, longer than a day', async () => {
     const ada = await client('Ada');
     const send = (plan: object) => server.http.post('/api/plans').send({ plan }).expect(422);

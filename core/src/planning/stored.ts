@@ -9,4 +9,6 @@ export interface StoredPlan extends Plan {
 
 export type PlanSummary = Pick<StoredPlan, 'id' | 'name' | 'startsAt' | 'template' | 'minutes' | 'updatedAt'> & {
   clients: { id: string; name: string }[];
+  /** The latest session that was held by it, in the span of time that was asked for; null where none was. */
+  session: { id: string; finished: boolean } | null;
 };

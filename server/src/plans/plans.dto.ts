@@ -1,6 +1,7 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { IsEmail, IsIn, IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
 import { PageQuery } from '../problems/cursor.js';
+import { IsTime } from '../problems/text.js';
 
 export class SavePlanDto {
   @ApiPropertyOptional({ description: 'Made by the page, so that a plan sent twice is stored once' })
@@ -34,6 +35,18 @@ export class ListPlansQuery extends PageQuery {
   @IsOptional()
   @IsIn(['plans', 'templates'])
   kind: 'plans' | 'templates' = 'plans';
+
+  @ApiPropertyOptional({
+    description: 'Only plans from this time on, each with its session of that span, if there is one',
+  })
+  @IsOptional()
+  @IsTime()
+  from?: string;
+
+  @ApiPropertyOptional({ description: 'Only plans before this time' })
+  @IsOptional()
+  @IsTime()
+  to?: string;
 }
 
 export class SheetQuery {

@@ -45,7 +45,7 @@ export class PlansService {
   ) {}
 
   /** Plans by their time, the latest first; those without one, and templates, by their last change. */
-  async list({ clientId, kind, cursor, limit }: ListPlansQuery): Promise<Page<PlanSummary>> {
+  async list({ clientId, kind, cursor, limit, from, to }: ListPlansQuery): Promise<Page<PlanSummary>> {
     const after = readCursor(cursor, 2);
     const query = this.repository
       .createQueryBuilder('plan')
@@ -54,12 +54,15 @@ export class PlansService {
       .addOrderBy('plan.id', 'DESC')
       .limit(limit + 1);
     if (clientId) query.andWhere(WITH_CLIENT, { clientId });
+    if (from) query.andWhere(`${TIME} >= :from`, { from });
+    if (to) query.andWhere(`${TIME} < :to`, { to });
     if (after) query.andWhere(`(${TIME}, plan.id) < (:time, :id)`, { time: after[0], id: after[1] });
     const found = await query.getMany();
     const last = found.length > limit ? found[limit - 1] : undefined;
     const plans = found.slice(0, limit).filter(isWhole);
     const ids = [...new Set(plans.flatMap(({ document }) => document.clientIds))];
     const names = new Map((await this.clients.findBy({ id: In(ids) })).map(({ id, name }) => [id, name]));
+    const sessions = from ? await this.sessionsFrom(from) : new Map<string, { id: string; finished: boolean }>();
     const items = plans.map(({ id, name, startsAt, template, updatedAt, document }) => ({
       id,
       name,
@@ -68,8 +71,21 @@ export class PlansService {
       updatedAt,
       minutes: document.minutes,
       clients: document.clientIds.flatMap((one) => (names.has(one) ? [{ id: one, name: names.get(one) ?? '' }] : [])),
+      session: sessions.get(id) ?? null,
     }));
     return { items, nextCursor: last ? cursorOf(last.startsAt ?? last.updatedAt, last.id) : null };
+  }
+
+  /** By plan, the latest session since a time that was held by it. */
+  private async sessionsFrom(from: string): Promise<Map<string, { id: string; finished: boolean }>> {
+    const rows = await this.repository.query<{ id: string; planId: string | null; finishedAt: string | null }[]>(
+      `SELECT id, programme ->> 'planId' AS planId, finishedAt FROM sessions
+       WHERE startedAt >= ? AND json_valid(programme) ORDER BY startedAt`,
+      [from],
+    );
+    return new Map(
+      rows.flatMap(({ id, planId, finishedAt }) => (planId ? [[planId, { id, finished: finishedAt !== null }]] : [])),
+    );
   }
 
   /** @throws 404 */

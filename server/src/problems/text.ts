@@ -1,5 +1,5 @@
 /** Words for people in requests, by the same rules as in documents. */
-import { isDay, isVisible, wrongInLine, wrongInLines } from '@waxwing/core/schema';
+import { instant, isDay, isVisible, wrongInLine, wrongInLines } from '@waxwing/core/schema';
 import { MaxLength, ValidateBy } from 'class-validator';
 
 const rule = (name: string, validate: (value: unknown) => boolean, message: string): PropertyDecorator =>
@@ -34,6 +34,10 @@ export const IsName = (most: number): PropertyDecorator =>
     IsLine(most),
     rule('isName', (value) => typeof value === 'string' && isVisible(value), 'must not be empty'),
   );
+
+/** A time as this application writes it. */
+export const IsTime = (): PropertyDecorator =>
+  rule('isTime', (value) => instant.safeParse(value).success, 'must be a UTC time such as 2030-01-31T17:05:00.000Z');
 
 /** A day that the calendar has. */
 export const IsCalendarDay = (): PropertyDecorator => rule('isCalendarDay', isDay, 'must be a day such as 2030-01-31');

@@ -164,6 +164,10 @@ export const studioQuery = queryOptions({ queryKey: ['studio'], queryFn: () => c
 /** Plans, or templates, latest change first. */
 export const plansQuery = (kind: 'plans' | 'templates') => paged<PlanSummary>(['plans', kind], '/plans', { kind });
 
+/** Plans of a span of time, each with the session that was held by it. */
+export const plansBetweenQuery = (from: string, to: string) =>
+  paged<PlanSummary>(['plans', 'between', from, to], '/plans', { kind: 'plans', from, to, limit: '200' });
+
 export const planQuery = (id: string) =>
   queryOptions({ queryKey: ['plan', id], queryFn: () => call<StoredPlan>('GET', `/plans/${id}`) });
 

@@ -3,14 +3,15 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ClientSummary } from '@waxwing/core/client';
-import { MOST_CLIENTS } from '@waxwing/core/planning';
-import { clientsQuery, plansQuery, sessionsQuery } from '../api/queries';
+import { MOST_CLIENTS, type PlanSummary } from '@waxwing/core/planning';
+import { clientsQuery, plansBetweenQuery, sessionsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
-import { dayWords, timeWords } from '../words/dates';
+import { dayWords, timeWords, today } from '../words/dates';
+import { shelve, spanOf } from './plan-shelves';
 import { StartSession } from './start-session';
 
-/** Plans that are offered: the latest ones. */
-const PLANS_SHOWN = 6;
+/** Plans of later days, or without a time, that are offered. */
+const NEXT_SHOWN = 6;
 
 export function FloorStart() {
   const { data: open = [] } = useInfiniteQuery({ ...sessionsQuery({ status: 'open' }), staleTime: 0 });
@@ -58,27 +59,64 @@ export function FloorStart() {
   );
 }
 
-/** Plans whose people are all free, the next and the latest first. */
+/** The plans of today by their time, those of the next days, those without a time, and what is done already. */
 function Planned({ busy }: { busy: ReadonlySet<string> }) {
-  const { data: plans = [] } = useInfiniteQuery({ ...plansQuery('plans'), staleTime: 0 });
-  const free = plans
-    .filter(({ clients }) => clients.every(({ id }) => !busy.has(id)))
-    .sort((a, b) => (b.startsAt ?? b.updatedAt).localeCompare(a.startsAt ?? a.updatedAt))
-    .slice(0, PLANS_SHOWN);
-  if (free.length === 0) return null;
+  const [from, to] = useState(spanOf)[0];
+  const { data: plans = [] } = useInfiniteQuery({ ...plansBetweenQuery(from, to), staleTime: 0 });
+  const { todays, done, next, undated } = shelve(plans, busy, today());
   return (
-    <section className="mb-8" aria-labelledby="planned">
-      <h2 id="planned" className="border-base-content mb-1 border-b-2 pb-1">
-        By a plan
-      </h2>
+    <>
+      <Plans title="Today" plans={todays} when={({ startsAt }) => startsAt && timeWords(startsAt)} />
+      <Plans
+        title="Next days"
+        plans={next.slice(0, NEXT_SHOWN)}
+        when={({ startsAt }) => startsAt && `${dayWords(startsAt)}, ${timeWords(startsAt)}`}
+      />
+      <Plans title="Without a time" plans={undated.slice(0, NEXT_SHOWN)} when={() => null} />
+      {done.length > 0 && (
+        <section className="mb-8" aria-labelledby="done">
+          <h2 id="done" className="border-base-content mb-1 border-b-2 pb-1">
+            Done today
+          </h2>
+          <ul className="ruled">
+            {done.map((plan) => (
+              <li key={plan.id}>
+                <Link
+                  className="hover:bg-base-200 target flex items-center justify-between gap-4 px-2"
+                  to={`/review/${plan.session?.id ?? ''}`}
+                >
+                  <span className="font-semibold">{namesOf(plan)}</span>
+                  <span className="quiet text-base">{plan.name}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+function Plans({
+  title,
+  plans,
+  when,
+}: {
+  title: string;
+  plans: readonly PlanSummary[];
+  when: (plan: PlanSummary) => string | null;
+}) {
+  if (plans.length === 0) return null;
+  return (
+    <section className="mb-8" aria-label={title}>
+      <h2 className="border-base-content mb-1 border-b-2 pb-1">{title}</h2>
       <ul className="ruled">
-        {free.map((plan) => (
+        {plans.map((plan) => (
           <li key={plan.id} className="flex min-h-16 items-center justify-between gap-4 px-2 py-1">
             <span>
-              <span className="text-xl font-semibold">{plan.clients.map(({ name }) => name).join(', ')}</span>
+              <span className="text-xl font-semibold">{namesOf(plan)}</span>
               <span className="quiet block">
-                {plan.name} · {plan.minutes} min
-                {plan.startsAt && ` · ${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)}`}
+                {[when(plan), plan.name, `${plan.minutes} min`].filter(Boolean).join(' · ')}
               </span>
             </span>
             <StartSession clientIds={plan.clients.map(({ id }) => id)} planId={plan.id}>
@@ -91,6 +129,8 @@ function Planned({ busy }: { busy: ReadonlySet<string> }) {
   );
 }
 
+const namesOf = ({ clients }: PlanSummary): string => clients.map(({ name }) => name).join(', ');
+
 /** One client at a time by one press, or up to four together. */
 function FromNothing({ clients }: { clients: readonly ClientSummary[] }) {
   const [chosen, choose] = useState<readonly string[]>([]);
@@ -98,7 +138,7 @@ function FromNothing({ clients }: { clients: readonly ClientSummary[] }) {
   return (
     <section aria-labelledby="start-with">
       <h2 id="start-with" className="border-base-content mb-1 border-b-2 pb-1">
-        From nothing, with
+        Without a plan
       </h2>
       <ul className="ruled">
         {clients.map((client) => (
