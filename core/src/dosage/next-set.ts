@@ -78,12 +78,11 @@ export function nextSet(s: SetSituation): NextSet {
       `Nothing goes up before a clean set (seen: ${s.faults.join(', ')}).`,
     );
   }
-  if (s.effort === 'hard')
-    return keep(
-      'hold',
-      Math.min(s.amount, window.high),
-      `Hard at ${s.amount} ${UNIT_WORDS[mode]}: do it once more, clean.`,
-    );
+  if (s.effort === 'hard') {
+    const amount = Math.min(s.amount, window.high);
+    const next = amount < s.amount ? `${amount} next, clean` : 'do it once more, clean';
+    return keep('hold', amount, `Hard at ${s.amount} ${UNIT_WORDS[mode]}: ${next}.`);
+  }
   if (s.amount < window.high) {
     const more = mode === 'reps' ? (s.effort === 'easy' ? 2 : 1) : s.effort === 'easy' ? 10 : 5;
     const amount = Math.min(window.high, s.amount + more);

@@ -155,6 +155,7 @@ export function proposalFor(view: LaneView): Proposal | null {
       label: last[0]?.loadLabel ?? null,
     },
     faults: seriousFaults(view),
+    planned: dose.amount,
     within: true,
   });
   const { amount, load, tempo } = next.dose;

@@ -80,6 +80,8 @@ export interface StepQuestion {
   work: Work | null;
   /** Open faults of the movement, those seen in the last set included. */
   faults: readonly OpenFault[];
+  /** What the plan gives for a set, in a session under way: it is aimed at, even where it lies outside of the usual window. */
+  planned?: number | undefined;
   /** In a session under way a rung is changed only when the dose has come to its end. */
   within: boolean;
 }
@@ -91,6 +93,12 @@ export const pastOf = ({ sets, movement }: Pick<StepQuestion, 'sets' | 'movement
 /** The window of a purpose, or what the movement aims at otherwise. */
 export const windowFor = (movement: Pick<MovementSummary, 'dose'>, purpose: Purpose): DoseWindow =>
   movement.dose.windows[purpose] ?? aimOf(movement);
+
+/** A window that holds what was planned as well. */
+export const aimedAt = <T extends Pick<DoseWindow, 'low' | 'high'>>(window: T, planned: number | undefined): T =>
+  planned === undefined
+    ? window
+    : { ...window, low: Math.min(window.low, planned), high: Math.max(window.high, planned) };
 
 const UPPER: readonly string[] = ['push', 'pull'];
 
@@ -130,8 +138,8 @@ function tempoFor(kind: NextKind, tempo: string): string {
 }
 
 export function nextStep(question: StepQuestion): NextStep {
-  const { standing, movement, purpose, kit, work } = question;
-  const window = windowFor(movement, purpose);
+  const { standing, movement, purpose, kit, work, planned } = question;
+  const window = aimedAt(windowFor(movement, purpose), planned);
   const { tempo } = movement.dose;
   const fit = fitNow(standing, kitCounts(kit), movement);
   const none = { load: null, amount: window.low, tempo };

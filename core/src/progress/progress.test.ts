@@ -138,3 +138,25 @@ describe('a weight that is not there any more', () => {
     expect(step.code).not.toBe('replaced');
   });
 });
+
+describe('what is planned', () => {
+  const after = (planned: number | undefined, amount: number, effort: 'easy' | 'medium' | 'hard') =>
+    nextStep({
+      ...asked('bodyweight-squat', {}),
+      work: { amount, effort, left: null, kg: null, label: null },
+      faults: [],
+      planned,
+      within: true,
+    });
+
+  test('is aimed at where it lies outside of the usual window, and the words say what is taken', () => {
+    const { low, high } = byId.get('bodyweight-squat')?.dose.windows.strength ?? { low: 0, high: 0 };
+    // More than usual, by plan: hard is once more, and not less; without a plan it is less, and says so.
+    expect(after(high + 5, high + 5, 'hard')).toMatchObject({ kind: 'hold', dose: { amount: high + 5 } });
+    const unplanned = after(undefined, high + 5, 'hard');
+    expect(unplanned.dose.amount).toBe(high);
+    expect(unplanned.why).toContain(`${high} next, clean`);
+    // Fewer than usual, by plan: what was done as planned is no failure.
+    expect(after(low - 3, low - 3, 'medium')).toMatchObject({ change: 'more', dose: { amount: low - 2 } });
+  });
+});

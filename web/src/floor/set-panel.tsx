@@ -72,6 +72,12 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
   const side = progress.side === 'both' ? '' : `${label(progress.side)} side`;
 
+  const planned = dose?.amount;
+  // What was planned outside of the usual window was planned so.
+  const aim =
+    planned !== undefined && (planned < window.low || planned > window.high)
+      ? `${planned}`
+      : `${window.low}–${window.high}`;
   const setLoad = (to: (typeof loads)[number]) => {
     if (step && dose)
       tap([draft(uuidv7(), 'dose-changed', { itemId: step.itemId, amount: dose.amount, load: to, tempo: dose.tempo })]);
@@ -115,7 +121,7 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
             {side && <span className="ml-3">{side}</span>}
           </p>
           <p className="quiet leading-tight">
-            aim {window.low}–{window.high} {unit}
+            aim {aim} {unit}
             {totals && totals.sets > 0
               ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
               : ''}
