@@ -174,6 +174,13 @@ test('who somebody is today, what a clinician must clear, what was measured, and
     page.getByText(/Dagny Holt leaves out Forward lunge: closed by .*sharp pain at the left knee today/),
   ).toBeVisible();
   await expect(page.getByText(/is closed for/)).toHaveCount(0);
+  // Only what was done last time is there; filling the hour is another press, and keeps it.
+  const lines = page.getByRole('main').locator('a[href^="/library/"]');
+  await expect(page.getByRole('heading', { name: 'Warm-up' })).toHaveCount(0);
+  const before = await lines.allTextContents();
+  await page.getByRole('button', { name: 'Fill up to 60 min' }).click();
+  await expect.poll(() => lines.count()).toBeGreaterThan(before.length);
+  expect(await lines.allTextContents()).toEqual(expect.arrayContaining(before));
 
   // Nor does the floor, whatever it is asked for.
   await page.goto(address);

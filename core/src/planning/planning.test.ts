@@ -529,6 +529,43 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
   expect(next({ sets: failed })).toEqual([['squat', 8]]);
 });
 
+test('rests get shorter before a line is left out, and never below two thirds of the usual', () => {
+  const window = { low: 8, high: 12, sets: [2, 4] as [number, number], rest: 240 };
+  const movements = (['squat', 'push', 'pull', 'hinge'] as const).map((pattern) =>
+    movement(pattern, { pattern, dose: { mode: 'reps', tempo: '2-0-2-0', windows: { strength: window } } }),
+  );
+  const ask = (minutes: number) =>
+    suggestSession({
+      minutes,
+      purpose: 'strength',
+      clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets: {} }],
+      movements,
+      kit: KIT,
+      space: 'lane',
+      wanted: [],
+      without: [],
+      blocks: [],
+      notThese: [],
+      now: NOW,
+      newId: counting(),
+    });
+  const [lines, rests] = [
+    (minutes: number) => ask(minutes).blocks.flatMap(({ items }) => items),
+    (minutes: number) => lines(minutes).flatMap(({ lanes }) => lanes.map(({ rest }) => rest)),
+  ];
+  const tight = Array.from({ length: 30 }, (_, i) => 15 + i).filter((minutes) =>
+    ask(minutes).reasons.includes('Shorter rests, to end on time'),
+  );
+  expect(tight.length).toBeGreaterThan(0);
+  for (const minutes of tight) {
+    expect(ask(minutes).seconds).toBeLessThanOrEqual(minutes * 60);
+    expect(Math.min(...rests(minutes))).toBeGreaterThanOrEqual(160);
+    // Whoever lost a line had no rest left to give.
+    if (ask(minutes).reasons.some((why) => why.includes('left out')))
+      for (const rest of rests(minutes)) expect(rest).toBe(160);
+  }
+});
+
 test('what asks for a spotter is done no heavier than last time; elsewhere the next weight is taken', () => {
   const sets = [{ amount: 18, effort: 'easy' as const, clean: true, kg: 16 }];
   const dose = (change: Partial<MovementSummary>, over: Parameters<typeof standing>[0] = {}) =>

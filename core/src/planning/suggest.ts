@@ -10,10 +10,19 @@ import { fitFor, type Openness } from '../movement/limits.js';
 import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
 import { inWords, label } from '../movement/words.js';
 import { fitNow } from '../progress/fit.js';
+import { windowFor } from '../progress/next-step.js';
 import type { Standing } from '../progress/standing.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
-import { BLOCK_KINDS, isAround, type Block, type BlockKind, type PlanContext, type PlanItem } from './plan.js';
+import {
+  BLOCK_KINDS,
+  isAround,
+  type Block,
+  type BlockKind,
+  type PlanContext,
+  type PlanItem,
+  type PlanLane,
+} from './plan.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
 
@@ -139,7 +148,11 @@ export function suggestSession(request: SuggestRequest): Suggestion {
     { blocks: fitted, minutes: request.minutes, clientIds: request.clients.map(({ id }) => id) },
     context,
   ).blocks;
-  return { blocks: ordered, reasons, seconds: secondsOf(timelineOf({ blocks: ordered }, context)) };
+  return {
+    blocks: ordered,
+    reasons: [...new Set(reasons)],
+    seconds: secondsOf(timelineOf({ blocks: ordered }, context)),
+  };
 }
 
 /** Weeks since anybody of the group trained a pattern, at most four. */
@@ -475,17 +488,28 @@ function assemble(request: SuggestRequest, lines: readonly Line[], known: Known,
 /** Sets that a suggestion gives at most. */
 const MOST_SETS = 4;
 
+/** Seconds by which a rest is cut at a time, and the share of the usual one that is left to everybody. */
+const REST_STEP = 15;
+const LEAST_REST = 2 / 3;
+
+/** A rest one step shorter; the same where no more can be cut. */
+function shorterRest({ movementId, rest }: PlanLane, purpose: Purpose, { find }: PlanContext): number {
+  const movement = find(movementId);
+  const usual = movement ? windowFor(movement, purpose).rest : rest;
+  return Math.max(Math.min(rest, Math.ceil(usual * LEAST_REST)), rest - REST_STEP);
+}
+
 /** Brings the minutes under the slot: a set less where there are most, then shorter rests, then an item less; or adds sets while there is room. */
 function fit(request: SuggestRequest, start: readonly Block[], context: PlanContext, reasons: string[]): Block[] {
   const slot = request.minutes * 60;
   let blocks = [...start];
   const seconds = () => secondsOf(timelineOf({ blocks }, context));
   const main = (block: Block) => !isAround(block);
-  const change = (item: PlanItem, by: (sets: number) => number): void => {
+  const change = (item: PlanItem, by: (lane: PlanLane) => Partial<PlanLane>): void => {
     blocks = blocks.map((block) => ({
       ...block,
       items: block.items.map((one) =>
-        one === item ? { ...one, lanes: one.lanes.map((lane) => ({ ...lane, sets: by(lane.sets) })) } : one,
+        one === item ? { ...one, lanes: one.lanes.map((lane) => ({ ...lane, ...by(lane) })) } : one,
       ),
     }));
   };
@@ -496,11 +520,17 @@ function fit(request: SuggestRequest, start: readonly Block[], context: PlanCont
       .flatMap(({ items }) => items)
       .filter((item) => !item.locked);
   const most = () => free().toSorted((a, b) => setsOf(b) - setsOf(a))[0];
+  const rests = (item: PlanItem) => item.lanes.map((lane) => shorterRest(lane, request.purpose, context));
   let dropped = 0;
+  let shortened = false;
   while (seconds() > slot) {
     const item = most();
-    if (item && setsOf(item) > 2) change(item, (sets) => Math.max(1, sets - 1));
-    else {
+    const tight = free().find((one) => one.lanes.some(({ rest }, i) => (rests(one)[i] ?? rest) < rest));
+    if (item && setsOf(item) > 2) change(item, ({ sets }) => ({ sets: Math.max(1, sets - 1) }));
+    else if (tight) {
+      change(tight, (lane) => ({ rest: shorterRest(lane, request.purpose, context) }));
+      shortened = true;
+    } else {
       const victim = free().at(-1) ?? blocks.flatMap(({ items }) => items).findLast((one) => !one.locked);
       if (!victim) break;
       blocks = blocks
@@ -509,6 +539,7 @@ function fit(request: SuggestRequest, start: readonly Block[], context: PlanCont
       dropped += 1;
     }
   }
+  if (shortened) reasons.push('Shorter rests, to end on time');
   if (dropped > 0) reasons.push(`${dropped} left out, to end on time`);
   for (let grown = true; grown;) {
     grown = false;
@@ -516,7 +547,7 @@ function fit(request: SuggestRequest, start: readonly Block[], context: PlanCont
       const window = (id: string) => context.find(id)?.dose.windows[request.purpose]?.sets[1] ?? MOST_SETS;
       if (item.lanes.some(({ movementId, sets }) => sets >= Math.min(MOST_SETS, window(movementId)))) continue;
       const before = blocks;
-      change(item, (sets) => sets + 1);
+      change(item, ({ sets }) => ({ sets: sets + 1 }));
       if (seconds() <= slot - 30) {
         grown = true;
         break;

@@ -3,18 +3,20 @@ import { inWords, type Pattern, PATTERNS, type Purpose, type Space } from '@waxw
 import {
   type Block,
   carryForward,
+  type CarryRequest,
   DAY_MINUTES,
   emptyPlan,
+  lastVisit,
   MOST_CLIENTS,
   type Plan,
   type StoredPlan,
 } from '@waxwing/core/planning';
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
-import { clientsQuery, planQuery, plansQuery } from '../api/queries';
+import { clientsQuery, movementQuery, planQuery, plansQuery } from '../api/queries';
 import { Empty, Failed } from '../shell/states';
 import { dayWords, localField } from '../words/dates';
 import { forPeople } from './edit';
@@ -90,7 +92,12 @@ export function NewPlanScreen() {
       const plan = forPeople(here, { ...base, blocks, note }, chosen);
       return { plan: { ...plan, name: `${names}: ${name}`.slice(0, 80) }, reasons: [] };
     }
-    const { blocks, reasons } = await blocksFor(here, start, { minutes: length, purpose, space, wanted });
+    const { blocks, reasons } = await blocksFor(
+      here,
+      start,
+      { minutes: length, purpose, space, wanted },
+      await faultsOf(queries, here),
+    );
     return { plan: { ...base, blocks }, reasons };
   };
   const submit = async (here: World) => {
@@ -229,35 +236,43 @@ export function NewPlanScreen() {
   );
 }
 
-/** The first blocks of a plan. Carried forward, somebody without a last time gets a suggestion instead. */
+/** The first blocks of a plan. Carried forward they are exactly those of last time: filling the hour is another press. */
 async function blocksFor(
   world: World,
   start: Start,
   { minutes, purpose, space, wanted }: { minutes: number; purpose: Purpose; space: Space; wanted: Pattern[] },
+  faultOf: FaultOf,
 ): Promise<{ blocks: Block[]; reasons: string[] }> {
   if (start === 'empty') return { blocks: [], reasons: [] };
   const { suggestClients: clients, movements, studio } = world;
-  const carried =
-    start === 'carry' ? carryForward({ clients, movements, kit: studio.kit, purpose, newId: uuidv7 }) : null;
-  const locked = (carried?.blocks ?? []).map((block) => ({
-    ...block,
-    items: block.items.map((item) => ({ ...item, locked: true })),
-  }));
-  const { blocks, reasons } = await world.planner.suggest({
+  const { kit } = studio;
+  if (start === 'carry') {
+    const { blocks, reasons } = carryForward({ clients, movements, kit, purpose, newId: uuidv7, faultOf });
+    const fresh = clients.filter(({ sets }) => lastVisit(sets).length === 0);
+    return { blocks, reasons: [...reasons, ...fresh.map(({ name }) => `${name} has no last time to carry forward`)] };
+  }
+  const now = new Date().toISOString();
+  return world.planner.suggest({
     minutes,
     purpose,
     clients,
-    kit: studio.kit,
+    kit,
     space,
     wanted,
-    // What is carried forward stays; a warm-up, the trunk, stretches and what there is time for come round it.
     without: [],
-    blocks: locked,
+    blocks: [],
     notThese: [],
-    now: new Date().toISOString(),
+    now,
   });
-  return {
-    blocks: blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: false })) })),
-    reasons: [...(carried?.reasons ?? []), ...reasons],
-  };
+}
+
+type FaultOf = NonNullable<CarryRequest['faultOf']>;
+
+/** Names the faults of what was done last, so that what holds somebody back is said by its name. */
+async function faultsOf(queries: QueryClient, { suggestClients }: World): Promise<FaultOf> {
+  const ids = [...new Set(suggestClients.flatMap(({ sets }) => lastVisit(sets)))];
+  // A movement that cannot be read leaves its faults without a name, and the plan is made all the same.
+  const pages = await Promise.all(ids.map((id) => queries.fetchQuery(movementQuery(id)).catch(() => null)));
+  const byId = new Map(pages.flatMap((page) => (page ? [[page.movement.id, page.movement] as const] : [])));
+  return (movementId, faultId) => byId.get(movementId)?.faults.find(({ id }) => id === faultId);
 }

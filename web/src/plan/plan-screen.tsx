@@ -7,6 +7,7 @@ import {
   type BlockKind,
   DAY_MINUTES,
   type Plan,
+  type PlanItem,
   savedWords,
   type StoredPlan,
   timelineOf,
@@ -49,6 +50,12 @@ function WithWorld({ stored }: { stored: StoredPlan }) {
   return world ? <Editor stored={stored} world={world} /> : <Loading what="clients, kit and library" />;
 }
 
+/** Time left from which filling up is offered. */
+const ROOM_SECONDS = 5 * 60;
+
+const lockItems = (blocks: readonly Block[], locked: (item: PlanItem) => boolean): Block[] =>
+  blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: locked(item) })) }));
+
 function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   const { plan, change, undo, saving } = usePlanDraft(stored);
   // Where an item would be put down, while it is carried: totals follow the hand.
@@ -66,17 +73,26 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   /** What was worked out for this plan, unless it was changed in the meantime: then the change counts. */
   const meanwhile = (blocks: Block[]) => (now: Plan) => (now === plan ? withBlocks(now, blocks) : now);
   const edit = (next: Plan) => change(() => next);
-  const order = async () => {
+  /** One piece of work at a time; what fails says so, and the plan stays as it is. */
+  const workOut = async (work: () => Promise<void>) => {
     setBusy(true);
-    const reordered = await world.planner.order(plan, knownPairs(world));
-    setBusy(false);
-    say([savedWords(reordered)]);
-    if (reordered.moved) change(meanwhile(reordered.blocks));
+    try {
+      await work();
+    } catch (error) {
+      say([`That did not work: ${error instanceof Error ? error.message : String(error)}`]);
+    } finally {
+      setBusy(false);
+    }
   };
-  const suggest = async () => {
-    setBusy(true);
-    const items = plan.blocks.flatMap((block) => block.items);
-    const { blocks, reasons } = await world.planner.suggest({
+  const order = () =>
+    workOut(async () => {
+      const reordered = await world.planner.order(plan, knownPairs(world));
+      say([savedWords(reordered)]);
+      if (reordered.moved) change(meanwhile(reordered.blocks));
+    });
+  /** @param blocks what stays of the plan is locked in them */
+  const suggested = (blocks: Block[], notThese: string[]) =>
+    world.planner.suggest({
       minutes: plan.minutes,
       purpose: plan.purpose,
       clients: world.suggestClients,
@@ -84,17 +100,32 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
       space: plan.space,
       wanted: [],
       without: [],
-      blocks: plan.blocks,
-      notThese: items
-        .filter(({ locked }) => !locked)
-        .flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))
-        .filter((id) => !items.some((item) => item.locked && item.lanes.some(({ movementId }) => movementId === id))),
+      blocks,
+      notThese,
       now: new Date().toISOString(),
     });
-    setBusy(false);
-    say(reasons);
-    change(meanwhile(blocks));
-  };
+  const suggest = () =>
+    workOut(async () => {
+      const items = plan.blocks.flatMap((block) => block.items);
+      const notThese = items
+        .filter(({ locked }) => !locked)
+        .flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))
+        .filter((id) => !items.some((item) => item.locked && item.lanes.some(({ movementId }) => movementId === id)));
+      const { blocks, reasons } = await suggested(plan.blocks, notThese);
+      say(reasons);
+      change(meanwhile(blocks));
+    });
+  /** Everything stays, and what there is time for comes round it. */
+  const fill = () =>
+    workOut(async () => {
+      const locked = new Set(
+        plan.blocks.flatMap(({ items }) => items.filter((item) => item.locked)).map(({ id }) => id),
+      );
+      const whole = lockItems(plan.blocks, () => true);
+      const { blocks, reasons } = await suggested(whole, []);
+      say(reasons);
+      change(meanwhile(lockItems(blocks, ({ id }) => locked.has(id))));
+    });
 
   return (
     <div className="p-4 sm:p-6">
@@ -132,6 +163,11 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
             <button type="button" className="btn" disabled={busy} onClick={() => void suggest()}>
               Suggest what is not locked
             </button>
+            {totals.seconds < plan.minutes * 60 - ROOM_SECONDS && plan.blocks.length > 0 && (
+              <button type="button" className="btn" disabled={busy} onClick={() => void fill()}>
+                Fill up to {plan.minutes} min
+              </button>
+            )}
           </div>
           <div role="status">
             <ul className="space-y-1">
@@ -170,18 +206,27 @@ function Header({
 }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const tell = async (work: () => Promise<void>) => {
+    setProblem(null);
+    await work().catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
+  };
   const template = async () => {
     const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
-    const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
-    void queries.invalidateQueries({ queryKey: ['plans'] });
-    await navigate(`/plan/${made.id}`);
+    await tell(async () => {
+      const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
+      void queries.invalidateQueries({ queryKey: ['plans'] });
+      await navigate(`/plan/${made.id}`);
+    });
   };
   const remove = async () => {
     if (!window.confirm(`Delete "${plan.name}"? This cannot be undone.`)) return;
-    await call('DELETE', `/plans/${stored.id}`);
-    forgetDraft(stored.id);
-    void queries.invalidateQueries({ queryKey: ['plans'] });
-    await navigate('/plan');
+    await tell(async () => {
+      await call('DELETE', `/plans/${stored.id}`);
+      forgetDraft(stored.id);
+      void queries.invalidateQueries({ queryKey: ['plans'] });
+      await navigate('/plan');
+    });
   };
   return (
     <header className="mb-5">
@@ -260,6 +305,11 @@ function Header({
           </StartSession>
         )}
         <SavingWords planId={stored.id} saving={saving} />
+        {problem && (
+          <p role="alert" className="text-error basis-full font-semibold">
+            {problem}
+          </p>
+        )}
       </div>
       {world.clients
         .filter(({ readiness }) => awaitsClearance(readiness))
