@@ -20,7 +20,7 @@ const USUAL_KG: Readonly<Record<Pattern, number>> = {
   pull: 10,
   brace: 4,
   rotate: 5,
-  carry: 16,
+  carry: 24,
   travel: 6,
   mobilise: 2,
 };
@@ -37,7 +37,7 @@ const SHARE = {
   legPress: 3,
   /** Of what a related lift says, the first time. */
   first: 0.5,
-  /** More of it where the other lift is of another pattern of the same half of the body. */
+  /** Of that, where the other lift is of another pattern. */
   otherPattern: 0.7,
 } as const;
 
@@ -47,11 +47,26 @@ const TRAINED: readonly (readonly [years: number, times: number])[] = [
   [1, 1.25],
 ];
 
+/** What a walk or a hold with a weight is compared with. */
+const USUAL_REPS = 10;
+
 /** Clean reps of an unloaded movement of the pattern after which its lightest weight would teach nothing. */
 const OWNED_REPS = 12;
 
 const LOWER: readonly Pattern[] = ['squat', 'lunge', 'hinge'];
 const UPPER: readonly Pattern[] = ['push', 'pull'];
+
+/** Patterns whose lifts say something of another one's, beside its own. */
+const RELATED: Readonly<Partial<Record<Pattern, readonly Pattern[]>>> = {
+  squat: LOWER,
+  lunge: LOWER,
+  hinge: LOWER,
+  push: UPPER,
+  pull: UPPER,
+  // What hands and back have held before, they can walk with.
+  carry: ['hinge', 'pull', 'squat'],
+  rotate: UPPER,
+};
 
 /** A demand from which a weight is not one to guess. */
 const CLEARLY = 2;
@@ -89,7 +104,8 @@ export function firstLoad(
   // On a bad day, or where a slip would end badly, nothing is guessed.
   if (standing.ease !== null || standing.pain || (movement.demands['spotter-needed'] ?? 0) >= CLEARLY) return plain;
   const usual = usualKg(movement, lightest.item);
-  const known = related(question, usual, window.low) ?? started(question, usual);
+  const reps = movement.dose.mode === 'reps' ? window.low : USUAL_REPS;
+  const known = related(question, usual, reps) ?? started(question, usual);
   const load = known && weighed.findLast(({ kg }) => (kg ?? 0) <= known.kg);
   if (!load || (load.kg ?? 0) <= (lightest.kg ?? 0)) return plain;
   return { load, because: `${load.label}, ${known.because}` };
@@ -101,11 +117,11 @@ function related(
   usual: number,
   reps: number,
 ) {
-  const half = [LOWER, UPPER].find((patterns) => patterns.includes(movement.pattern)) ?? [];
+  const patterns = RELATED[movement.pattern] ?? [];
   const all = Object.entries(sets).flatMap(([id, past]) => {
     const other = id === movement.id ? undefined : find(id);
     const same = other?.pattern === movement.pattern;
-    const done = other && (same || half.includes(other.pattern)) ? bestOf(past) : undefined;
+    const done = other && (same || patterns.includes(other.pattern)) ? bestOf(past) : undefined;
     if (!other || !done) return [];
     const share = SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, undefined));
     return [{ other, same, done, kg: atReps(done, reps) * share }];
@@ -121,9 +137,15 @@ function related(
 
 type Lifted = DoneSet & { kg: number };
 
-/** The heaviest clean set of the latest session, if it had a weight. */
+/** Sessions back from the latest one in which a clean set still counts. */
+const RECENT = 4;
+
+/** The heaviest clean set of the latest sessions, if any had a weight. */
 const bestOf = (past: readonly PastSession[]): Lifted | undefined =>
-  (latest(past)?.sets ?? [])
+  past
+    .toSorted((a, b) => a.at.localeCompare(b.at))
+    .slice(-RECENT)
+    .flatMap(({ sets }) => sets)
     .filter((set): set is Lifted => set.clean && set.effort !== 'failed' && (set.kg ?? 0) > 0)
     .toSorted((a, b) => a.kg - b.kg)
     .at(-1);

@@ -68,6 +68,12 @@ describe('a first time', () => {
     expect(why).toContain('about half of what 40 kg in dumbbell front squat says');
   });
 
+  test('of a carry is told by what was held before, and not by the lightest pair', () => {
+    const rows = { 'bent-over-row': done(12, 40) };
+    expect(first('two-hand-carry', rows).dose.load?.kg).toBeGreaterThanOrEqual(16);
+    expect(first('two-hand-carry').dose.load?.kg).toBe(4);
+  });
+
   test('is never heavier for somebody who lifted less, is lightest on a bad day, and always exists', () => {
     const kg = fc.integer({ min: 2, max: 60 });
     const loaded = [...byId.values()].filter((one) => loadsFor(one.kit, KIT).some((load) => load.kg !== null));

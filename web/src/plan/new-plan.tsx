@@ -3,7 +3,6 @@ import { inWords, type Pattern, PATTERNS, type Purpose, type Space } from '@waxw
 import {
   type Block,
   carryForward,
-  type CarryRequest,
   DAY_MINUTES,
   emptyPlan,
   lastVisit,
@@ -11,15 +10,17 @@ import {
   type Plan,
   type StoredPlan,
 } from '@waxwing/core/planning';
-import { type QueryClient, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
-import { clientsQuery, movementQuery, planQuery, plansQuery } from '../api/queries';
+import { clientsQuery, planQuery, plansQuery } from '../api/queries';
 import { Empty, Failed } from '../shell/states';
 import { dayWords, localField } from '../words/dates';
 import { forPeople } from './edit';
+import { faultIn, type FaultNames } from './fault-in';
+import { faultNames } from './fault-names';
 import { AimField, RoomField } from './fields';
 import { useWorld, type World } from './use-world';
 import { firstName } from '../words/names';
@@ -96,7 +97,7 @@ export function NewPlanScreen() {
       here,
       start,
       { minutes: length, purpose, space, wanted },
-      await faultsOf(queries, here),
+      await faultNames(queries, here),
     );
     return { plan: { ...base, blocks }, reasons };
   };
@@ -241,38 +242,37 @@ async function blocksFor(
   world: World,
   start: Start,
   { minutes, purpose, space, wanted }: { minutes: number; purpose: Purpose; space: Space; wanted: Pattern[] },
-  faultOf: FaultOf,
+  faults: FaultNames,
 ): Promise<{ blocks: Block[]; reasons: string[] }> {
   if (start === 'empty') return { blocks: [], reasons: [] };
   const { suggestClients: clients, movements, studio } = world;
   const { kit } = studio;
   if (start === 'carry') {
-    const { blocks, reasons } = carryForward({ clients, movements, kit, purpose, newId: uuidv7, faultOf });
+    const { blocks, reasons } = carryForward({
+      clients,
+      movements,
+      kit,
+      purpose,
+      newId: uuidv7,
+      faultOf: faultIn(faults),
+    });
     const fresh = clients.filter(({ sets }) => lastVisit(sets).length === 0);
     return { blocks, reasons: [...reasons, ...fresh.map(({ name }) => `${name} has no last time to carry forward`)] };
   }
   const now = new Date().toISOString();
-  return world.planner.suggest({
-    minutes,
-    purpose,
-    clients,
-    kit,
-    space,
-    wanted,
-    without: [],
-    blocks: [],
-    notThese: [],
-    now,
-  });
-}
-
-type FaultOf = NonNullable<CarryRequest['faultOf']>;
-
-/** Names the faults of what was done last, so that what holds somebody back is said by its name. */
-async function faultsOf(queries: QueryClient, { suggestClients }: World): Promise<FaultOf> {
-  const ids = [...new Set(suggestClients.flatMap(({ sets }) => lastVisit(sets)))];
-  // A movement that cannot be read leaves its faults without a name, and the plan is made all the same.
-  const pages = await Promise.all(ids.map((id) => queries.fetchQuery(movementQuery(id)).catch(() => null)));
-  const byId = new Map(pages.flatMap((page) => (page ? [[page.movement.id, page.movement] as const] : [])));
-  return (movementId, faultId) => byId.get(movementId)?.faults.find(({ id }) => id === faultId);
+  return world.planner.suggest(
+    {
+      minutes,
+      purpose,
+      clients,
+      kit,
+      space,
+      wanted,
+      without: [],
+      blocks: [],
+      notThese: [],
+      now,
+    },
+    faults,
+  );
 }

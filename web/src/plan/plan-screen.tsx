@@ -26,6 +26,7 @@ import { localField } from '../words/dates';
 import { TROUBLE_WORDS } from '../words/trouble';
 import { BlockEditor } from './block-editor';
 import { addBlock, copyOf, moveItem, withBlocks } from './edit';
+import { faultNames } from './fault-names';
 import { AimField, NumberField, RoomField } from './fields';
 import { SidePanel } from './side-panel';
 import { Stations } from './stations-panel';
@@ -58,6 +59,7 @@ const lockItems = (blocks: readonly Block[], locked: (item: PlanItem) => boolean
 
 function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
   const { plan, change, undo, saving } = usePlanDraft(stored);
+  const queries = useQueryClient();
   // Where an item would be put down, while it is carried: totals follow the hand.
   const [carried, carry] = useState<Plan | null>(null);
   // Why a suggestion is as it is comes along from where it was made.
@@ -91,8 +93,8 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
       if (reordered.moved) change(meanwhile(reordered.blocks));
     });
   /** @param blocks what stays of the plan is locked in them */
-  const suggested = (blocks: Block[], notThese: string[]) =>
-    world.planner.suggest({
+  const suggested = async (blocks: Block[], notThese: string[]) => {
+    const request = {
       minutes: plan.minutes,
       purpose: plan.purpose,
       clients: world.suggestClients,
@@ -103,7 +105,9 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
       blocks,
       notThese,
       now: new Date().toISOString(),
-    });
+    };
+    return world.planner.suggest(request, await faultNames(queries, world));
+  };
   const suggest = () =>
     workOut(async () => {
       const items = plan.blocks.flatMap((block) => block.items);

@@ -10,6 +10,7 @@ import {
 } from '@waxwing/core/planning';
 import { expose } from 'comlink';
 import { v7 as uuidv7 } from 'uuid';
+import { faultIn, type FaultNames } from '../plan/fault-in';
 
 let movements: readonly MovementSummary[] = [];
 
@@ -18,8 +19,10 @@ const planner = {
   load(all: readonly MovementSummary[]): void {
     movements = all;
   },
-  suggest(request: Omit<SuggestRequest, 'movements' | 'newId'>): Suggestion {
-    return suggestSession({ ...request, movements, newId: uuidv7 });
+  /** @param faults those of the movements that were done last, to be named in reasons */
+  suggest(request: Omit<SuggestRequest, 'movements' | 'newId' | 'faultOf'>, faults: FaultNames): Suggestion {
+    const faultOf = faultIn(faults);
+    return suggestSession({ ...request, movements, newId: uuidv7, faultOf });
   },
   /** @param known `client movement` for what a client has done before */
   order(plan: Pick<Plan, 'blocks' | 'minutes' | 'clientIds'>, known: readonly string[]): Reordered {
