@@ -86,14 +86,15 @@ interface Group {
   open: boolean;
 }
 
-function groupsOf(query: string): Group[] {
+/** @param same what else means the same as a word */
+function groupsOf(query: string, same: ReadonlyMap<string, readonly string[]> = SYNONYMS): Group[] {
   const all = wordsIn(query);
   const known = all.filter((word) => !SMALL.has(word));
   // A little word alone is the beginning of a longer one: `for` on the way to `forearm`.
   const words = known.length > 0 ? known : all.slice(-1);
   return words.map((word, i) => ({
-    words: SYNONYMS.get(word) ?? [word],
-    open: i === words.length - 1 || !SYNONYMS.has(word),
+    words: same.get(word) ?? [word],
+    open: i === words.length - 1 || !same.has(word),
   }));
 }
 
@@ -116,6 +117,8 @@ const ranked = (index: MiniSearch, groups: readonly Group[], options: SearchOpti
   index.search(queryOf(groups), options).map((hit) => String(hit.id));
 
 const firstOf = (ids: string[], most: number) => ({ ids: ids.slice(0, most), total: ids.length });
+
+const NO_OTHERS: ReadonlyMap<string, readonly string[]> = new Map();
 
 /** From here on a kind is what was meant. */
 const MEANT = 0.6;
@@ -167,13 +170,14 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
 
   return {
     movements: (words, most = Infinity) => {
-      const query = groupsOf(words);
+      const kind = byKind(words);
+      // Where a kind is meant it knows the other words for it already.
+      const query = groupsOf(words, kind.length > 0 ? NO_OTHERS : SYNONYMS);
       if (query.length === 0) return { ids: [], total: 0 };
       if (isShort(query)) return firstOf(ranked(names, query, EXACT), most);
       const mentioned = mentions.find(query);
       if (mentioned.length === 0) {
         const near = (found: readonly FoundFault[]) => found.flatMap((fault) => fault.movements.map(({ id }) => id));
-        const kind = byKind(words);
         const slips = kind.length > 0 ? [] : ranked(names, query, FORGIVING);
         return firstOf([...new Set([...near(kind), ...slips, ...near(faultsOf(query, FORGIVING))])], most);
       }
@@ -185,22 +189,24 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       const take = (id: string) => mentioning.has(id) && ids.add(id);
       ranked(names, telling(query), EXACT).forEach(take);
       // Words that are in no name are of a fault: however a movement calls it, it belongs to the answer.
-      if (ids.size === 0) for (const fault of byKind(words)) for (const { id } of fault.movements) ids.add(id);
+      if (ids.size === 0) for (const fault of kind) for (const { id } of fault.movements) ids.add(id);
       if (ids.size < most)
         for (const fault of faultsOf(telling(query), EXACT)) for (const { id } of fault.movements) take(id);
       for (let i = 0; i < mentioned.length && ids.size < most; i += 1) ids.add(texts[mentioned[i] ?? 0]?.id ?? '');
       return { ids: [...ids].slice(0, most), total: Math.max(mentioned.length, ids.size) };
     },
     faults: (words, most = 6) => {
-      const query = groupsOf(words);
+      const kind = byKind(words);
+      const query = groupsOf(words, kind.length > 0 ? NO_OTHERS : SYNONYMS);
       if (query.length === 0) return [];
       if (isShort(query)) return [];
-      const exact = groups.get(words.trim().toLowerCase());
-      const kind = byKind(words);
+      const said = words.trim().toLowerCase();
+      const exact = groups.get(said);
       const named = faultsOf(telling(query), EXACT);
       // Slips are forgiven by the kinds already: letters alone would find what was not meant.
       const found = kindsMeant(words).length + named.length > 0 ? [...kind, ...named] : faultsOf(query, FORGIVING);
-      const first = exact ? [exact] : [];
+      // A fault by its own name comes first, unless that is the name of its kind.
+      const first = exact && kind[0]?.name.toLowerCase() !== said ? [exact] : [];
       // What a kind already shows is not shown once more.
       const shown = new Set<string>();
       return [...new Set([...first, ...found])]
