@@ -58,6 +58,13 @@ test('figures stand beside one another in a comparison, on the ladder, on a card
 }) => {
   await page.goto(`${studio.address}/library/compare?ids=reverse-lunge,side-lunge`);
   for (const name of ['Reverse lunge', 'Side lunge']) await expect(drawn(page, name)).toBeVisible();
+  await page.goto(
+    `${studio.address}/library/compare?ids=reverse-lunge,side-lunge,forward-lunge,walking-lunge,split-squat`,
+  );
+  for (const name of ['Forward lunge', 'Walking lunge'])
+    await expect(page.getByRole('columnheader', { name: new RegExp(name) })).toBeVisible();
+  // What does not fit is named, and not dropped in silence.
+  await expect(page.getByText('Not shown: Split squat.')).toBeVisible();
   await page.goto(`${studio.address}/library/map?family=hinge&at=good-morning`);
   await expect(page.locator('.react-flow__node .figure').first()).toBeVisible();
   await page.goto(`${studio.address}/library/goblet-squat/card`);

@@ -9,6 +9,7 @@ import {
   checkPlan,
   coverageOf,
   emptyPlan,
+  lagsOf,
   laneFor,
   lastVisit,
   minuteWords,
@@ -314,7 +315,8 @@ describe('warnings', () => {
             const mended = { ...plan, blocks };
             expect(checkPlan(mended)).toEqual(expect.objectContaining({ ok: true }));
             const left = warningsOf(mended, around).map(({ id }) => id);
-            if (/^(limit|load|stretch|warm-up overhead)/.test(warning.id)) expect(left).not.toContain(warning.id);
+            if (/^(limit|load|stretch|warm-up overhead|push-pull)/.test(warning.id))
+              expect(left).not.toContain(warning.id);
             expect(left.filter((id) => id.startsWith('limit')).length).toBeLessThanOrEqual(
               warnings.filter(({ id }) => id.startsWith('limit')).length,
             );
@@ -322,6 +324,31 @@ describe('warnings', () => {
       }),
       { ...OPTIONS, numRuns: 60 },
     );
+  });
+
+  test('much pushing and little pulling comes with pulling to add, for whom it is missing', () => {
+    const movements = [
+      movement('press', { pattern: 'push' }),
+      movement('row', { pattern: 'pull' }),
+      movement('chin', { pattern: 'pull', level: 5 }),
+    ];
+    const context = {
+      ...known(...movements),
+      clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets: {} }],
+      movements,
+      ladder: NO_LADDER,
+      kit: KIT,
+      newId: counting(),
+      instead: () => undefined,
+    };
+    const plan = planWith([block('strength', lane('press', { sets: 5 }))]);
+    const warning = warningsOf(plan, context).find(({ id }) => id.startsWith('push-pull'));
+    expect(warning?.fixes.map(({ words }) => words)).toEqual(['Add row']);
+    const mended = { ...plan, blocks: warning?.fixes[0]?.blocks ?? [] };
+    expect(warningsOf(mended, context).filter(({ id }) => id.startsWith('push-pull'))).toEqual([]);
+    // More than one line of what is open to them can give: nothing is offered in its place.
+    const far = planWith([block('strength', lane('press', { sets: 10 }))]);
+    expect(warningsOf(far, context).find(({ id }) => id.startsWith('push-pull'))?.fixes).toEqual([]);
   });
 
   test('a plan that is too long is cut to its slot, a jump goes first, and a combination after its parts', () => {
@@ -527,6 +554,43 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
     ],
   };
   expect(next({ sets: failed })).toEqual([['squat', 8]]);
+});
+
+test('what lags behind its counterpart for weeks is asked for first, also in a short session, and says by how much', () => {
+  const patterns = ['squat', 'hinge', 'push', 'pull'] as const;
+  const movements = patterns.map((pattern) => movement(pattern, { pattern }));
+  const find = (id: string) => movements.find((one) => one.id === id);
+  const day = (ago: number) => new Date(Date.parse(NOW) - ago * 86_400_000).toISOString();
+  const set = { amount: 10, effort: 'medium' as const, clean: true, kg: null };
+  const month = (sets: number) =>
+    [3, 10, 17].map((ago) => ({ at: day(ago), sets: Array.from({ length: sets }, () => set) }));
+  const sets = { squat: month(3), hinge: month(3), push: month(6), pull: [{ at: day(3), sets: [set] }] };
+  expect(lagsOf([{ sets }], find, NOW)).toEqual([
+    { pattern: 'pull', sets: 1, counterpart: ['push'], against: 18, share: 1 - 1 / 18 },
+  ]);
+  const { reasons, blocks } = suggestSession({
+    minutes: 20,
+    purpose: 'strength',
+    clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets }],
+    movements,
+    kit: KIT,
+    space: 'lane',
+    wanted: [],
+    without: [],
+    blocks: [],
+    notThese: [],
+    now: NOW,
+    newId: counting(),
+  });
+  expect(
+    blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))),
+  ).toContain('pull');
+  expect(reasons).toContain('Pull: 1 set in four weeks, against 18 of push');
+  // What was done long ago, or hardly, makes nothing lag.
+  expect(lagsOf([{ sets: { push: [{ at: day(40), sets: [set, set, set, set, set, set, set] }] } }], find, NOW)).toEqual(
+    [],
+  );
+  expect(lagsOf([{ sets: { push: [{ at: day(4), sets: [set, set, set] }] } }], find, NOW)).toEqual([]);
 });
 
 test('rests get shorter before a line is left out, and never below two thirds of the usual', () => {

@@ -75,6 +75,8 @@ export const SUGGEST_WORTH = {
   /** For each place later in the usual order of patterns. */
   laterPattern: -0.35,
   wanted: 6,
+  /** Times how far a pattern lags behind its counterpart over four weeks, 0 to 1. */
+  lagging: 3,
   /** The rung somebody stands on. */
   known: 4,
   /** One that the ladder says they are ready for. */
@@ -173,21 +175,71 @@ export function neglect(
   );
 }
 
+/** What is trained against what: push and pull, knee and hip. */
+const COUNTERPARTS: readonly (readonly [readonly Pattern[], readonly Pattern[]])[] = [
+  [['push'], ['pull']],
+  [['squat', 'lunge'], ['hinge']],
+];
+/** Sets of a counterpart below which nothing lags yet. */
+const LEAST_AGAINST = 6;
+/** Share by which a pattern must lag to be named. */
+const LAGS_FROM = 0.4;
+
+export interface Lag {
+  pattern: Pattern;
+  sets: number;
+  counterpart: readonly Pattern[];
+  /** Sets of the counterpart. */
+  against: number;
+  /** 0: as much as its counterpart; 1: nothing. */
+  share: number;
+}
+
+/** Patterns of which a group did clearly less than of their counterparts in the last four weeks. */
+export function lagsOf(
+  clients: readonly { sets: SuggestClient['sets'] }[],
+  find: (id: string) => MovementSummary | undefined,
+  now: string,
+): Lag[] {
+  const from = Date.parse(now) - MOST_WEEKS * WEEK;
+  const count = new Map<Pattern, number>();
+  for (const { sets } of clients)
+    for (const [id, sessions] of Object.entries(sets)) {
+      const pattern = find(id)?.pattern;
+      if (!pattern) continue;
+      const done = sessions.filter(({ at }) => Date.parse(at) >= from).reduce((sum, one) => sum + one.sets.length, 0);
+      count.set(pattern, (count.get(pattern) ?? 0) + done);
+    }
+  const sum = (patterns: readonly Pattern[]) => patterns.reduce((all, one) => all + (count.get(one) ?? 0), 0);
+  return COUNTERPARTS.flatMap(([a, b]) => [[a, b] as const, [b, a] as const]).flatMap(([own, counterpart]) => {
+    const [sets, against] = [sum(own), sum(counterpart)];
+    const share = against < LEAST_AGAINST ? 0 : 1 - sets / against;
+    return share < LAGS_FROM ? [] : own.map((pattern) => ({ pattern, sets, counterpart, against, share }));
+  });
+}
+
 /** How many strength movements a slot of so many minutes holds: about six minutes each beside warm-up and stretch. */
 const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.floor((minutes - 10) / 6)));
 
 function slotsFor(request: SuggestRequest, { find }: PlanContext, reasons: string[]): Slot[] {
   const weeks = neglect(request.clients, find, request.now);
+  const lags = new Map(lagsOf(request.clients, find, request.now).map((lag) => [lag.pattern, lag]));
   const allowed = MAIN.filter((pattern) => !request.without.includes(pattern));
   const worth = (pattern: Pattern) =>
     (request.wanted.includes(pattern) ? SUGGEST_WORTH.wanted : 0) +
     (weeks.get(pattern) ?? MOST_WEEKS) * SUGGEST_WORTH.neglectedWeek +
     ((weeks.get(pattern) ?? MOST_WEEKS) < MOST_WEEKS ? SUGGEST_WORTH.going : 0) +
+    (lags.get(pattern)?.share ?? 0) * SUGGEST_WORTH.lagging +
     MAIN.indexOf(pattern) * SUGGEST_WORTH.laterPattern;
   const chosen = allowed.toSorted((a, b) => worth(b) - worth(a)).slice(0, mainCount(request.minutes));
   for (const pattern of chosen) {
     const ago = weeks.get(pattern) ?? MOST_WEEKS;
+    const lag = lags.get(pattern);
     if (request.wanted.includes(pattern)) reasons.push(`${label(pattern)}: asked for`);
+    else if (lag)
+      reasons.push(
+        `${label(pattern)}: ${lag.sets} ${lag.sets === 1 ? 'set' : 'sets'} in four weeks, against ${lag.against} of ${lag.counterpart.map(inWords).join(' and ')}`,
+      );
     else if (ago >= 2)
       reasons.push(
         `${label(pattern)}: ${ago >= MOST_WEEKS ? 'not trained in four weeks' : `not trained for ${Math.floor(ago)} weeks`}`,

@@ -513,6 +513,40 @@ function stretchWarnings(plan: Plain, context: WarnContext): Warning[] {
 /** Pushing may exceed pulling by this much before it is said. */
 const LOPSIDED = 1.5;
 
+/** Sets of one added line, at most. */
+const MOST_ADDED = 4;
+/** A newcomer begins here; what is above on a ladder is come to by its sign. */
+const ENTRY_LEVEL = 1;
+
+/** Lines of pulling for one client, those that they know first, until so many sets are added; none where too little is open. */
+function morePulling(plan: Plain, context: WarnContext, clientId: string, sets: number): Fix[] {
+  const client = context.clients.find(({ id }) => id === clientId);
+  if (!client) return [];
+  const counts = kitCounts(context.kit);
+  const here = new Set([...lanesOf(plan)].map(({ lane }) => lane.movementId));
+  const knows = ({ id }: MovementSummary) => client.sets[id] !== undefined;
+  const rows = context.movements
+    .filter(({ id, pattern, role }) => pattern === 'pull' && role === 'strength' && !here.has(id))
+    .filter((movement) => knows(movement) || movement.level <= ENTRY_LEVEL)
+    .filter((movement) => fitNow(client.standing, counts, movement).status === 'open')
+    .toSorted((a, b) => Number(knows(b)) - Number(knows(a)) || a.level - b.level || (a.id < b.id ? -1 : 1))
+    .slice(0, Math.ceil(sets / MOST_ADDED));
+  if (rows.length * MOST_ADDED < sets) return [];
+  const items = rows.map((movement, i): PlanItem => {
+    const lane = ownLane(context, client, movement, plan.purpose);
+    const left = Math.min(MOST_ADDED, sets - i * MOST_ADDED);
+    return { id: context.newId(), locked: false, tied: false, lanes: [{ ...lane, sets: left }] };
+  });
+  const at = plan.blocks.findLastIndex(({ kind }) => kind === 'strength');
+  const fresh: Block = { id: context.newId(), kind: 'strength', rounds: 1, workSeconds: null, items };
+  const before = plan.blocks.findIndex(({ kind }) => kind === 'stretch');
+  const blocks =
+    at >= 0
+      ? plan.blocks.map((block, i) => (i === at ? { ...block, items: [...block.items, ...items] } : block))
+      : plan.blocks.toSpliced(before < 0 ? plan.blocks.length : before, 0, fresh);
+  return [{ words: `Add ${rows.map(({ name }) => name).join(' and ')}`, blocks }];
+}
+
 function balanceWarnings(plan: Plain, context: WarnContext): Warning[] {
   return plan.clientIds.flatMap((clientId): Warning[] => {
     const [push, pull] = pushPull(coverageOf(plan, clientId, context));
@@ -523,7 +557,7 @@ function balanceWarnings(plan: Plain, context: WarnContext): Warning[] {
         severity: 'polish',
         itemId: null,
         words: `${nameOf(context.clients, clientId)}: ${push} sets of pushing to ${pull} of pulling.`,
-        fixes: [],
+        fixes: morePulling(plan, context, clientId, Math.ceil(push / LOPSIDED) - pull),
       },
     ];
   });

@@ -1,4 +1,4 @@
-/** Two or three movements side by side: what differs stands out, what is the same is said once. */
+/** Two to four movements side by side: what differs stands out, what is the same is said once. */
 import { type ComparedRow, compareMovements, label, type Movement, underRules } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -13,11 +13,12 @@ import { LibraryTitle } from './library-header';
 import { PickMovement } from './pick-movement';
 import { useRules } from './use-rules';
 
-const MOST = 3;
+const MOST = 4;
 
 export function CompareScreen() {
   const [params, setParams] = useSearchParams();
-  const ids = [...new Set((params.get('ids') ?? '').split(',').filter(Boolean))].slice(0, MOST);
+  const asked = [...new Set((params.get('ids') ?? '').split(',').filter(Boolean))];
+  const [ids, others] = [asked.slice(0, MOST), asked.slice(MOST)];
   const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
   const force = useRules();
   const show = (next: readonly string[]) => setParams({ ids: next.join(',') }, { replace: true });
@@ -31,13 +32,18 @@ export function CompareScreen() {
         <LibraryTitle title="Compare" />
         {ids.length < MOST && <PickMovement title="Add a movement" without={ids} onPick={(id) => show([...ids, id])} />}
       </header>
+      {others.length > 0 && (
+        <p role="status" className="mb-4">
+          Four fit side by side. Not shown: {others.map(label).join(', ')}.
+        </p>
+      )}
       {error ? (
         <Failed error={error} />
       ) : movements.length < ids.length ? (
         <Loading what="the movements" />
       ) : movements.length < 2 ? (
         <Empty title={movements[0] ? `${movements[0].name} and …` : 'Nothing to compare yet'}>
-          <p>Add {movements.length === 0 ? 'two or three movements' : 'another movement'} above.</p>
+          <p>Add {movements.length === 0 ? 'two to four movements' : 'another movement'} above.</p>
         </Empty>
       ) : (
         <Table movements={movements} onRemove={(id) => show(ids.filter((other) => other !== id))} />
