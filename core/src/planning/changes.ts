@@ -1,4 +1,5 @@
 /** What it takes to go from one item to the next: another weight, another position. Seconds; starting guesses, in one table. */
+import { SAME_KG, type Load } from '../dosage/loads.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { Position } from '../movement/vocabulary.js';
 import type { PlanLane } from './plan.js';
@@ -29,9 +30,17 @@ export function positionSeconds(from: Position | undefined, to: Position | undef
   return a === 'floor' || b === 'floor' ? CHANGE_SECONDS.floor : CHANGE_SECONDS.seat;
 }
 
-/** Seconds to have the next weight in hand. Nothing is needed to go on with the same one, or without. */
+/** Whether each piece of two loads weighs the same: a single 12 and a pair of 12 are the same thing in the hands. */
+function samePieces(from: Load, to: Load): boolean {
+  if (from.item !== to.item) return false;
+  if (from.kg === null || to.kg === null) return from.kg === to.kg && from.label === to.label;
+  return Math.abs(from.kg / from.count - to.kg / to.count) < SAME_KG;
+}
+
+/** Seconds to have the next weight in hand. Nothing is needed to go on with the same one, one of a pair, or without; a second handle has to be set. */
 export function loadSeconds(from: PlanLane['load'], to: PlanLane['load']): number {
-  if (!to || (from && from.item === to.item && from.label === to.label && from.kg === to.kg)) return 0;
+  if (!to) return 0;
+  if (from && samePieces(from, to) && (to.count <= from.count || to.changeSeconds === 0)) return 0;
   return to.changeSeconds > 0 ? to.changeSeconds : CHANGE_SECONDS.pickUp;
 }
 

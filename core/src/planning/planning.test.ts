@@ -11,6 +11,7 @@ import {
   emptyPlan,
   lagsOf,
   laneFor,
+  loadSeconds,
   lastVisit,
   minuteWords,
   orderCost,
@@ -591,6 +592,24 @@ test('what lags behind its counterpart for weeks is asked for first, also in a s
     [],
   );
   expect(lagsOf([{ sets: { push: [{ at: day(4), sets: [set, set, set] }] } }], find, NOW)).toEqual([]);
+});
+
+test('one and two of the same weight are one thing in the hands; another handle still has to be set', () => {
+  const load = (count: number, each: number, changeSeconds = 0): Load => ({
+    item: 'dumbbell',
+    count,
+    kg: count * each,
+    label: `${count} × ${each} kg`,
+    changeSeconds,
+  });
+  expect(loadSeconds(load(1, 12), load(2, 12))).toBe(0);
+  expect(loadSeconds(load(2, 12), load(1, 12))).toBe(0);
+  expect(loadSeconds(load(1, 12), load(1, 10))).toBeGreaterThan(0);
+  // A pair of sixes is not a twelve.
+  expect(loadSeconds(load(2, 6), load(1, 12))).toBeGreaterThan(0);
+  expect(loadSeconds(load(2, 12, 30), load(1, 12, 30))).toBe(0);
+  expect(loadSeconds(load(1, 12, 30), load(2, 12, 30))).toBe(30);
+  expect(loadSeconds({ ...load(1, 12), item: 'bell' }, load(1, 12))).toBeGreaterThan(0);
 });
 
 test('rests get shorter before a line is left out, and never below two thirds of the usual', () => {
