@@ -103,6 +103,16 @@ test('pages of several movements come at once, and what is not here is left out'
     expect(await get(`/api/library/pages${none}`)).toEqual({ items: [] });
 });
 
+test('reps that take no time are refused by field, and change nothing', async () => {
+  const { version, movement } = await page('push-up');
+  const answer = await server.http
+    .patch('/api/movements/push-up')
+    .send({ version, dose: { ...movement.dose, tempo: '0-0-0-0' } })
+    .expect(422);
+  expect((answer.body as { errors: Problem[] }).errors.map(({ path }) => path)).toEqual(['dose.tempo']);
+  expect(await page('push-up')).toMatchObject({ version });
+});
+
 describe('pictures', () => {
   const PNG = Buffer.from(
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNgYGD4DwABBAEAX+XDSwAAAABJRU5ErkJggg==',

@@ -90,6 +90,10 @@ describe('plans', () => {
       'plan.blocks[0].items[0].lanes[0].amount',
       'plan.blocks[0].items[0].lanes[0].tempo',
     ]);
+    // Reps that take no time make an hour of nothing; a hold has no tempo to speak of.
+    const timeless = planFor([ada.id], ['push-up', 'forearm-plank']);
+    timeless.blocks[0]?.items.forEach(({ lanes: all }) => all.forEach((one) => (one.tempo = '0-0-0-0')));
+    expect(paths(await send(timeless))).toEqual(['plan.blocks[0].items[0].lanes[0].tempo']);
     const endless = planFor([ada.id]);
     endless.blocks[0]?.items[0]?.lanes.splice(0, 1, lane(ada.id, 'push-up', { amount: 3600, sets: 20 }));
     expect(paths(await send(endless))).toEqual(['plan.blocks']);

@@ -8,6 +8,12 @@ export function parseTempo(tempo: string): readonly [lower: number, pause: numbe
   return [Number(match[1]), Number(match[2]), Number(match[3]), Number(match[4])];
 }
 
+/** Why a tempo cannot be one of a dose: reps take time, whatever else is left open. Null when it can. */
+export const wrongTempo = ({ mode, tempo }: { mode: DoseMode; tempo: string }): string | null =>
+  mode === 'reps' && parseTempo(tempo).every((seconds) => seconds === 0)
+    ? 'must take at least a second for reps, such as 2-0-1-0'
+    : null;
+
 /** Seconds to change from one side to the other. */
 export const SIDE_CHANGE_SECONDS = 5;
 

@@ -27,6 +27,7 @@ import {
   type SearchText,
   searchTextOf,
 } from '@waxwing/core/movement';
+import { wrongTempo } from '@waxwing/core/dosage';
 import { loadFaultKinds } from '@waxwing/library';
 import { DataSource, Repository } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
@@ -320,6 +321,8 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   private checked(input: unknown): Movement {
     const checked = checkMovement(input);
     if (!checked.ok) throw invalid(checked.problems);
+    const wrong = wrongTempo(checked.value.dose);
+    if (wrong) throw invalid([{ path: 'dose.tempo', message: wrong }]);
     const others = [...this.rows.values()].filter((row) => row.id !== checked.value.id).map((row) => row.document);
     const broken = checkReferences([...others, checked.value]);
     if (broken.length > 0)

@@ -10,6 +10,7 @@ import {
   type StoredPlan,
   timelineOf,
 } from '@waxwing/core/planning';
+import { wrongTempo } from '@waxwing/core/dosage';
 import type { Problem } from '@waxwing/core/schema';
 import { In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
@@ -138,10 +139,12 @@ export class PlansService {
     );
     plan.blocks.forEach(({ items }, b) =>
       items.forEach(({ lanes }, i) =>
-        lanes.forEach(({ movementId, withId }, l) => {
+        lanes.forEach(({ movementId, withId, tempo }, l) => {
           const path = `plan.blocks[${b}].items[${i}].lanes[${l}]`;
-          if (!this.library.find(movementId))
-            problems.push({ path: `${path}.movementId`, message: `no movement "${movementId}"` });
+          const movement = this.library.find(movementId);
+          if (!movement) problems.push({ path: `${path}.movementId`, message: `no movement "${movementId}"` });
+          const wrong = movement && wrongTempo({ mode: movement.dose.mode, tempo });
+          if (wrong) problems.push({ path: `${path}.tempo`, message: wrong });
           if (withId !== null && !this.library.find(withId))
             problems.push({ path: `${path}.withId`, message: `no movement "${withId}"` });
         }),
