@@ -54,7 +54,8 @@ export class Studio {
 
   async close(): Promise<void> {
     await this.stop();
-    rmSync(this.folder, { recursive: true });
+    // The system may still be letting go of the last files of a process that has just ended.
+    rmSync(this.folder, { recursive: true, maxRetries: 5 });
   }
 
   /** The id of a client of the demo studio. */

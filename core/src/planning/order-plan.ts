@@ -128,5 +128,8 @@ export function savedWords({ saved, moved }: Reordered): string {
           `${Math.floor(Math.abs(saved.seconds) / 60)}:${String(Math.abs(saved.seconds) % 60).padStart(2, '0')} min ${saved.seconds > 0 ? 'saved' : 'more'}`,
         ]),
   ];
-  return words.length > 0 ? `${words.join(', ')}.` : 'No minutes saved; muscles and grip rest better.';
+  if (words.length === 0) return 'No minutes saved; muscles and grip rest better.';
+  // Where nothing is saved, what the new order is better for has to be said.
+  const gains = saved.weightChanges > 0 || saved.floorTrips > 0 || saved.seconds > 0;
+  return `${words.join(', ')}${gains ? '' : ', but muscles and grip rest better'}.`;
 }
