@@ -164,13 +164,13 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       .find(words)
       .filter(({ score }, _, all) => score >= MEANT && score >= BESIDE * (all[0]?.score ?? 0))
       .map(({ kind }) => kind);
-  const byKind = (words: string): FoundFault[] => kindsMeant(words).flatMap(({ id }) => ofKind.get(id) ?? []);
+  const having = (meant: readonly FaultKind[]): FoundFault[] => meant.flatMap(({ id }) => ofKind.get(id) ?? []);
   const faultsOf = (query: readonly Group[], options: SearchOptions): FoundFault[] =>
     ranked(faults, query, options).flatMap((key) => groups.get(key) ?? []);
 
   return {
     movements: (words, most = Infinity) => {
-      const kind = byKind(words);
+      const kind = having(kindsMeant(words));
       // Where a kind is meant it knows the other words for it already.
       const query = groupsOf(words, kind.length > 0 ? NO_OTHERS : SYNONYMS);
       if (query.length === 0) return { ids: [], total: 0 };
@@ -196,7 +196,8 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       return { ids: [...ids].slice(0, most), total: Math.max(mentioned.length, ids.size) };
     },
     faults: (words, most = 6) => {
-      const kind = byKind(words);
+      const meant = kindsMeant(words);
+      const kind = having(meant);
       const query = groupsOf(words, kind.length > 0 ? NO_OTHERS : SYNONYMS);
       if (query.length === 0) return [];
       if (isShort(query)) return [];
@@ -204,7 +205,7 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       const exact = groups.get(said);
       const named = faultsOf(telling(query), EXACT);
       // Slips are forgiven by the kinds already: letters alone would find what was not meant.
-      const found = kindsMeant(words).length + named.length > 0 ? [...kind, ...named] : faultsOf(query, FORGIVING);
+      const found = meant.length + named.length > 0 ? [...kind, ...named] : faultsOf(query, FORGIVING);
       // A fault by its own name comes first, unless that is the name of its kind.
       const first = exact && kind[0]?.name.toLowerCase() !== said ? [exact] : [];
       // What a kind already shows is not shown once more.

@@ -333,7 +333,9 @@ describe('warnings', () => {
   test('much pushing and little pulling comes with pulling to add, for whom it is missing', () => {
     const movements = [
       movement('press', { pattern: 'push' }),
-      movement('row', { pattern: 'pull' }),
+      movement('row', { pattern: 'pull', muscles: { prime: ['lats'], assist: [] } }),
+      // A curl is a pull by name, and no answer to a press.
+      movement('arm-curl', { pattern: 'pull', level: 0, muscles: { prime: ['biceps'], assist: [] } }),
       movement('chin', { pattern: 'pull', level: 5 }),
     ];
     const context = {
@@ -560,20 +562,10 @@ test('the last visit carried forward goes up where its sign is met, holds on a b
   expect(next({ sets: failed })).toEqual([['squat', 8]]);
 });
 
-test('what lags behind its counterpart for weeks is asked for first, also in a short session, and says by how much', () => {
-  const patterns = ['squat', 'hinge', 'push', 'pull'] as const;
-  const movements = patterns.map((pattern) => movement(pattern, { pattern }));
-  const find = (id: string) => movements.find((one) => one.id === id);
-  const day = (ago: number) => new Date(Date.parse(NOW) - ago * 86_400_000).toISOString();
-  const set = { amount: 10, effort: 'medium' as const, clean: true, kg: null };
-  const month = (sets: number) =>
-    [3, 10, 17].map((ago) => ({ at: day(ago), sets: Array.from({ length: sets }, () => set) }));
-  const sets = { squat: month(3), hinge: month(3), push: month(6), pull: [{ at: day(3), sets: [set] }] };
-  expect(lagsOf([{ sets }], find, NOW)).toEqual([
-    { pattern: 'pull', sets: 1, counterpart: ['push'], against: 18, share: 1 - 1 / 18 },
-  ]);
-  const { reasons, blocks } = suggestSession({
-    minutes: 20,
+/** A suggestion for one client of whom nothing is known but what they did. */
+const suggestFor = (minutes: number, movements: readonly MovementSummary[], sets: SuggestClient['sets'] = {}) =>
+  suggestSession({
+    minutes,
     purpose: 'strength',
     clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets }],
     movements,
@@ -586,6 +578,20 @@ test('what lags behind its counterpart for weeks is asked for first, also in a s
     now: NOW,
     newId: counting(),
   });
+
+test('what lags behind its counterpart for weeks is asked for first, also in a short session, and says by how much', () => {
+  const patterns = ['squat', 'hinge', 'push', 'pull'] as const;
+  const movements = patterns.map((pattern) => movement(pattern, { pattern }));
+  const find = (id: string) => movements.find((one) => one.id === id);
+  const day = (ago: number) => new Date(Date.parse(NOW) - ago * 86_400_000).toISOString();
+  const set = { amount: 10, effort: 'medium' as const, clean: true, kg: null };
+  const month = (sets: number) =>
+    [3, 10, 17].map((ago) => ({ at: day(ago), sets: Array.from({ length: sets }, () => set) }));
+  const sets = { squat: month(3), hinge: month(3), push: month(6), pull: [{ at: day(3), sets: [set] }] };
+  expect(lagsOf([{ sets }], find, NOW)).toEqual([
+    { pattern: 'pull', sets: 1, counterpart: ['push'], against: 18, share: 1 - 1 / 18 },
+  ]);
+  const { reasons, blocks } = suggestFor(20, movements, sets);
   expect(
     blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))),
   ).toContain('pull');
@@ -620,21 +626,7 @@ test('rests get shorter before a line is left out, and never below two thirds of
   const movements = (['squat', 'push', 'pull', 'hinge'] as const).map((pattern) =>
     movement(pattern, { pattern, dose: { mode: 'reps', tempo: '2-0-2-0', windows: { strength: window } } }),
   );
-  const ask = (minutes: number) =>
-    suggestSession({
-      minutes,
-      purpose: 'strength',
-      clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets: {} }],
-      movements,
-      kit: KIT,
-      space: 'lane',
-      wanted: [],
-      without: [],
-      blocks: [],
-      notThese: [],
-      now: NOW,
-      newId: counting(),
-    });
+  const ask = (minutes: number) => suggestFor(minutes, movements);
   const [lines, rests] = [
     (minutes: number) => ask(minutes).blocks.flatMap(({ items }) => items),
     (minutes: number) => lines(minutes).flatMap(({ lanes }) => lanes.map(({ rest }) => rest)),

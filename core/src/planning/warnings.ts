@@ -513,6 +513,8 @@ function stretchWarnings(plan: Plain, context: WarnContext): Warning[] {
 /** Pushing may exceed pulling by this much before it is said. */
 const LOPSIDED = 1.5;
 
+const BACK: readonly Muscle[] = ['lats', 'upper-back', 'shoulder-blades'];
+
 /** Sets of one added line, at most. */
 const MOST_ADDED = 4;
 /** A newcomer begins here; what is above on a ladder is come to by its sign. */
@@ -527,6 +529,8 @@ function morePulling(plan: Plain, context: WarnContext, clientId: string, sets: 
   const knows = ({ id }: MovementSummary) => client.sets[id] !== undefined;
   const rows = context.movements
     .filter(({ id, pattern, role }) => pattern === 'pull' && role === 'strength' && !here.has(id))
+    // A curl is no answer to a press.
+    .filter(({ muscles: { prime } }) => prime.some((muscle) => BACK.includes(muscle)))
     .filter((movement) => knows(movement) || movement.level <= ENTRY_LEVEL)
     .filter((movement) => fitNow(client.standing, counts, movement).status === 'open')
     .toSorted((a, b) => Number(knows(b)) - Number(knows(a)) || a.level - b.level || (a.id < b.id ? -1 : 1))

@@ -5,10 +5,11 @@
 import { latest, type DoneSet, type PastSession } from '../client/history.js';
 import type { Load } from '../dosage/loads.js';
 import { estimate, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
-import type { DoseWindow } from '../movement/schema.js';
+import type { DoseWindow, KitNeed } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { Pattern } from '../movement/vocabulary.js';
 import { weightWords } from '../movement/kit.js';
+import { opennessFor } from '../movement/limits.js';
 import type { StepQuestion } from './next-step.js';
 
 /** Kilograms in all with which somebody who trains a little begins ten reps of a usual movement of a pattern. */
@@ -72,16 +73,28 @@ const RELATED: Readonly<Partial<Record<Pattern, readonly Pattern[]>>> = {
 const CLEARLY = 2;
 
 /** How heavy a movement usually is against others of the same person. */
-function usualKg({ pattern, muscles, sides, demands }: MovementSummary, item: Load['item'] | undefined): number {
+function usualKg({ pattern, muscles, sides, demands }: MovementSummary, by: number): number {
   const oneJoint = UPPER.includes(pattern) && muscles.prime.length === 1;
   return (
     USUAL_KG[pattern] *
     (oneJoint ? SHARE.oneJoint : 1) *
     (sides === 'each' ? SHARE.oneSide : 1) *
     ((demands.overhead ?? 0) >= CLEARLY ? SHARE.overhead : 1) *
-    (item === 'barbell' ? SHARE.barbell : item === 'leg-press' ? SHARE.legPress : 1)
+    by
   );
 }
+
+/** What carries the weight in an option of kit, against hands. */
+const carriedBy = (option: readonly KitNeed[]): number =>
+  option.some(({ item }) => item === 'leg-press')
+    ? SHARE.legPress
+    : option.some(({ item }) => item === 'barbell')
+      ? SHARE.barbell
+      : 1;
+
+/** What was lifted may have been lifted the easiest way that there is, and what comes may be held the hardest: the guess errs to the light side. */
+const easiest = ({ kit }: MovementSummary): number => Math.max(1, ...kit.map(carriedBy));
+const hardest = ({ kit }: MovementSummary): number => (kit.length > 0 ? Math.min(...kit.map(carriedBy)) : 1);
 
 export interface FirstLoad {
   load: Load | null;
@@ -101,9 +114,11 @@ export function firstLoad(
   if (!lightest)
     return { load: loads[0] ?? null, because: loads[0] ? `the lightest there is, ${loads[0].label}` : 'the low end' };
   const plain = { load: lightest, because: `the lightest there is, ${lightest.label}` };
-  // On a bad day, or where a slip would end badly, nothing is guessed.
-  if (standing.ease !== null || standing.pain || (movement.demands['spotter-needed'] ?? 0) >= CLEARLY) return plain;
-  const usual = usualKg(movement, lightest.item);
+  // On a bad day, at the edge of a limit, or where a slip would end badly, nothing is guessed.
+  const careful = opennessFor(movement.demands, standing.limits) !== 'open';
+  const risky = (movement.demands['spotter-needed'] ?? 0) >= CLEARLY;
+  if (standing.ease !== null || standing.pain || careful || risky) return plain;
+  const usual = usualKg(movement, hardest(movement));
   const reps = movement.dose.mode === 'reps' ? window.low : USUAL_REPS;
   const known = related(question, usual, reps) ?? started(question, usual);
   const load = known && weighed.findLast(({ kg }) => (kg ?? 0) <= known.kg);
@@ -123,7 +138,7 @@ function related(
     const same = other?.pattern === movement.pattern;
     const done = other && (same || patterns.includes(other.pattern)) ? bestOf(past) : undefined;
     if (!other || !done) return [];
-    const share = SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, undefined));
+    const share = SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, easiest(other)));
     return [{ other, same, done, kg: atReps(done, reps) * share }];
   });
   const [best] = all.toSorted((a, b) => Number(b.same) - Number(a.same) || b.kg - a.kg);

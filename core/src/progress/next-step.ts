@@ -205,6 +205,13 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   const up = held ? undefined : readyFor(question);
   const other = next.kind === 'down' || up ? null : replaced(question, window, load);
   if (other) {
+    // Heavier with fewer reps is heavier all the same: not on a day on which nothing goes up, and not alone under it.
+    const capped = capFor(movement, standing.limits, work?.kg) !== null;
+    if (other.heavier && (held || capped)) {
+      const because = held ? held.words : 'no spotter';
+      const why = `Only ${load?.label} is here in place of ${weightWords(work?.kg ?? 0)}, and nothing gets heavier: ${because}.`;
+      return at('rung-down', 'replaced', why, same, easierOpen(question));
+    }
     const also = held ? ` Held today: ${held.words}.` : '';
     return at('hold', 'replaced', `${other.why}${also}`, { load, amount: other.amount });
   }
@@ -228,7 +235,7 @@ function replaced(
   { movement, work }: StepQuestion,
   window: DoseWindow,
   load: Load | null,
-): { amount: number; why: string } | null {
+): { amount: number; heavier: boolean; why: string } | null {
   if (!work?.kg || !load?.kg || Math.abs(load.kg - work.kg) < SAME_KG) return null;
   const { mode } = movement.dose;
   const left = work.left ?? REPS_LEFT[work.effort ?? 'hard'];
@@ -236,7 +243,7 @@ function replaced(
   // Without an estimate: as much as before with less, and the low end with more.
   const amount = Math.min(equal ?? (load.kg < work.kg ? work.amount : window.low), window.high);
   const why = `${weightWords(work.kg)} is not here: ${load.label}, and ${amount} ${UNIT_WORDS[mode]} feel about the same.`;
-  return { amount: Math.max(1, amount), why };
+  return { amount: Math.max(1, amount), heavier: load.kg > work.kg, why };
 }
 
 /** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */

@@ -74,6 +74,16 @@ describe('a first time', () => {
     expect(first('two-hand-carry').dose.load?.kg).toBe(4);
   });
 
+  test('takes a machine and a bar for what they are, and guesses nothing at the edge of a limit', () => {
+    const kg = (sets: StepQuestion['sets'], over: Partial<Standing> = {}) =>
+      first('goblet-squat', sets, over).dose.load?.kg ?? 0;
+    // A hundred on the leg press is not fifty in the arms.
+    expect(kg({ 'leg-press': done(10, 100) })).toBeLessThanOrEqual(20);
+    expect(kg({ 'barbell-back-squat': done(8, 60) })).toBeLessThanOrEqual(20);
+    const limits = [{ demand: 'deep-knee-bend' as const, allowed: 2, reason: 'knee' }];
+    expect(kg({ 'dumbbell-front-squat': done(10, 40) }, { limits })).toBe(2);
+  });
+
   test('is never heavier for somebody who lifted less, is lightest on a bad day, and always exists', () => {
     const kg = fc.integer({ min: 2, max: 60 });
     const loaded = [...byId.values()].filter((one) => loadsFor(one.kit, KIT).some((load) => load.kg !== null));
@@ -127,8 +137,8 @@ describe('a weight that is not there any more', () => {
           const step = next(bag(is), { 'goblet-squat': done(amount, was) }, { ease: 'poor sleep' });
           if (step.kind === 'stop') return;
           expect(['hold', 'dose', 'rung-down']).toContain(step.kind);
-          // Heavier than before only with fewer reps.
-          if (is > was) expect(step.dose.amount).toBeLessThanOrEqual(Math.max(amount, 8));
+          // Heavier than before never.
+          if (is > was && is - was >= 0.05) expect(step.kind).toBe('rung-down');
         },
       ),
     );

@@ -35,6 +35,9 @@ const stored = ({ id, version, updatedAt, document }: PlanEntity): StoredPlan =>
   updatedAt,
 });
 
+/** Sessions of the plans of a span of time are looked for no further back: the cost must not grow with the studio. */
+const LOOKED_BACK_MS = 31 * 86_400_000;
+
 @Injectable()
 export class PlansService {
   constructor(
@@ -77,12 +80,12 @@ export class PlansService {
     return { items, nextCursor: last ? cursorOf(last.startsAt ?? last.updatedAt, last.id) : null };
   }
 
-  /** By plan, the latest session since a time that was held by it. */
+  /** By plan, the latest session since a time that was held by it; of a studio's long past none is looked for. */
   private async sessionsFrom(from: string): Promise<Map<string, { id: string; finished: boolean }>> {
     const rows = await this.repository.query<{ id: string; planId: string | null; finishedAt: string | null }[]>(
       `SELECT id, programme ->> 'planId' AS planId, finishedAt FROM sessions
        WHERE startedAt >= ? AND json_valid(programme) ORDER BY startedAt`,
-      [from],
+      [[from, new Date(Date.now() - LOOKED_BACK_MS).toISOString()].toSorted().at(-1)],
     );
     return new Map(
       rows.flatMap(({ id, planId, finishedAt }) => (planId ? [[planId, { id, finished: finishedAt !== null }]] : [])),

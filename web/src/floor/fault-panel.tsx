@@ -144,7 +144,11 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
   const movement = view.page?.movement;
   const { data: kinds } = useQuery(faultKindsQuery);
   // The library's own search over this one movement: kinds, synonyms and slips of the finger included, and no server needed.
-  const finding = useMemo(() => movement && buildFinding([searchTextOf(movement)], kinds), [movement, kinds]);
+  const searching = words.trim() !== '';
+  const finding = useMemo(
+    () => (searching && movement ? buildFinding([searchTextOf(movement)], kinds) : undefined),
+    [searching, movement, kinds],
+  );
   const ids = finding?.faults(words, MOST_FOUND).flatMap(({ movements }) => movements.map(({ faultId }) => faultId));
   const found = ids?.flatMap((id) => movement?.faults.find((fault) => fault.id === id) ?? []) ?? [];
   const done = () => {
@@ -170,7 +174,7 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
         value={words}
         onChange={(event) => search(event.target.value)}
       />
-      {words.trim() !== '' && (
+      {searching && (
         <ul className="mt-2 space-y-2">
           {found.map((fault) => (
             <li key={fault.id}>
@@ -199,7 +203,12 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
               >
                 <SeverityMark severity={other.severity} size={24} />
                 <span className="min-w-0">
-                  Note “{other.name}”<span className="quiet block font-normal">Not in the list of this movement</span>
+                  Note “{other.name}”
+                  <span className="quiet block font-normal">
+                    {other.severity === 'stop'
+                      ? 'Stop and look. If it hurts, press Pain'
+                      : 'Not in the list of this movement'}
+                  </span>
                 </span>
               </button>
             </li>

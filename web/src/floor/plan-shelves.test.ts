@@ -36,7 +36,7 @@ test('today comes first and by its time, then the next days, then what has no ti
   expect(ids(shelves.todays)).toEqual(['forenoon', 'evening']);
   expect(ids(shelves.done)).toEqual(['morning']);
   expect(ids(shelves.next)).toEqual(['tomorrow', 'in two days']);
-  expect(ids(shelves.undated)).toEqual(['newer', 'some day']);
+  expect(ids(shelves.undated)).toEqual(['newer', 'some day', 'done some day']);
   const [from, to] = spanOf(NOON);
   expect([from < at(-13, 0), to > at(7, 23)]).toEqual([true, true]);
 });

@@ -17,7 +17,7 @@ export interface Shelves {
   done: PlanSummary[];
   /** Of later days, the next first. */
   next: PlanSummary[];
-  /** Never held, the latest changed first. */
+  /** The latest changed first; one that was held is offered again, as it may be every week's. */
   undated: PlanSummary[];
 }
 
@@ -28,13 +28,14 @@ export interface Shelves {
 export function shelve(plans: readonly PlanSummary[], busy: ReadonlySet<string>, day: string): Shelves {
   const dayOf = ({ startsAt }: PlanSummary) => startsAt && today(new Date(startsAt));
   const byTime = (a: PlanSummary, b: PlanSummary) => (a.startsAt ?? '').localeCompare(b.startsAt ?? '');
-  const free = plans.filter(({ clients, session }) => !session && clients.every(({ id }) => !busy.has(id)));
+  const free = plans.filter(({ clients }) => clients.every(({ id }) => !busy.has(id)));
+  const fresh = free.filter(({ session }) => !session);
   return {
-    todays: free.filter((plan) => dayOf(plan) === day).toSorted(byTime),
+    todays: fresh.filter((plan) => dayOf(plan) === day).toSorted(byTime),
     done: plans.filter((plan) => dayOf(plan) === day && plan.session?.finished).toSorted(byTime),
-    next: free.filter((plan) => (dayOf(plan) ?? '') > day).toSorted(byTime),
+    next: fresh.filter((plan) => (dayOf(plan) ?? '') > day).toSorted(byTime),
     undated: free
-      .filter(({ startsAt }) => startsAt === null)
+      .filter(({ startsAt, session }) => startsAt === null && session?.finished !== false)
       .toSorted((a, b) => b.updatedAt.localeCompare(a.updatedAt)),
   };
 }

@@ -64,6 +64,7 @@ const movement: fc.Arbitrary<Movement> = fc
             { id: 'swap', kind: 'swap', text: 'Lower step.', swapTo: 'low-step-up', causes: [] },
           ],
           ...tag,
+          ...(rule ? { kind: 'knees-in' } : {}),
         },
       ],
       links: [
