@@ -30,10 +30,11 @@ export class Studio {
     this.port = address[1];
   }
 
-  async stop(): Promise<void> {
+  /** @param signal as a machine that fails does it, unless it is said otherwise */
+  async stop(signal: NodeJS.Signals = 'SIGKILL'): Promise<void> {
     if (!this.child) return;
     const gone = once(this.child, 'exit');
-    this.child.kill('SIGKILL');
+    this.child.kill(signal);
     await gone;
     this.child = undefined;
   }
@@ -53,9 +54,9 @@ export class Studio {
   }
 
   async close(): Promise<void> {
-    await this.stop();
-    // The system may still be letting go of the last files of a process that has just ended.
-    rmSync(this.folder, { recursive: true, maxRetries: 5 });
+    // Asked to end, it takes the backup that it is making with it: nothing is written into the folder any more.
+    await this.stop('SIGTERM');
+    rmSync(this.folder, { recursive: true });
   }
 
   /** The id of a client of the demo studio. */

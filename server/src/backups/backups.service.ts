@@ -40,9 +40,11 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     setTimeout(() => void this.today(), 5_000).unref();
   }
 
-  onApplicationShutdown(): void {
+  /** Nothing of this server writes into the folder once it has ended. */
+  async onApplicationShutdown(): Promise<void> {
     clearInterval(this.timer);
-    this.running?.kill();
+    const { running } = this;
+    if (running?.kill()) await once(running, 'exit');
   }
 
   /** Latest first. */
