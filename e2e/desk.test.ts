@@ -20,7 +20,7 @@ test('an empty place says what to do, takes a first client, and shows errors bes
   await page.getByLabel('Demand of limit 1').selectOption('weight-on-wrist');
   await page.getByLabel('Most allowed for limit 1').selectOption('none');
   await page.getByLabel('Reason of limit 1').fill('sore wrist');
-  await page.getByRole('button', { name: 'Add kit' }).click();
+  await page.getByRole('button', { name: 'Add kit', exact: true }).click();
   await page.getByLabel('Weight of item 1').fill('8');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
@@ -103,4 +103,23 @@ test('no screen breaks the content policy or says anything in the console', asyn
   }
   await studio.openFloor(page, 'Tove Lindqvist', 'Goblet squat');
   expect(said).toEqual([]);
+});
+
+test('a condition proposes its usual limits with their reason, and nothing is kept that the trainer takes out', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/people/new`);
+  await page.getByLabel('Name').fill('Ada Example');
+  await page.getByLabel('Propose limits for').selectOption('After birth, first eight weeks');
+  await expect(page.getByText(/Clear it with a qualified clinician first/)).toBeVisible();
+  await expect(page.getByLabel(/^Demand of limit/)).toHaveCount(5);
+  await expect(page.getByLabel('Reason of limit 1')).toHaveValue(
+    'After birth, first eight weeks: clear it with a clinician first',
+  );
+  await expect(page.getByLabel('Last day of limit 1, empty if it lasts')).toHaveValue(/^\d{4}-\d{2}-\d{2}$/);
+  await page.getByRole('button', { name: 'Remove limit 5' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
+  await expect(page.getByText(/clear it with a clinician first/)).toHaveCount(4);
 });

@@ -206,7 +206,7 @@ test('what a set was, how it felt and what was undone stand in the review to the
   await set.getByRole('button', { name: 'Less: reps' }).click();
   await set.getByRole('button', { name: 'Right done' }).click();
   await set.getByRole('button', { name: 'Hard' }).click();
-  await set.getByRole('button', { name: 'Left done' }).click();
+  await set.getByRole('button', { name: 'Right done' }).click();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(set).toContainText(`so far ${start + 1} left, ${start} right`);
   await expect(page.getByText('All saved')).toBeVisible();
@@ -215,4 +215,26 @@ test('what a set was, how it felt and what was undone stand in the review to the
   await expect(done).toContainText('1 set');
   await expect(done).toContainText(`${start + 1}`);
   await expect(done).toContainText(/hard/i);
+  // A session that was finished too soon goes on.
+  await page.getByRole('button', { name: 'Open it again' }).click();
+  await page.getByRole('link', { name: 'Back to the floor' }).click();
+  await expect(set).toBeVisible();
+});
+
+test('a set-up that is noted is there the next time', async ({ page, studio }) => {
+  await studio.openFloor(page, 'Joaquim Peel', 'Sit to stand');
+  await page.getByRole('button', { name: /^Note the set-up: .*box height/ }).click();
+  const dialog = page.getByRole('dialog', { name: 'Set-up for sit to stand' });
+  await dialog.getByLabel('Box height').fill('45 cm');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('button', { name: 'Box height 45 cm', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Set done' }).click();
+  await expect(page.getByText('All saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Finish' }).click();
+  await page
+    .getByRole('heading', { name: /Joaquim/ })
+    .first()
+    .waitFor();
+  await studio.openFloor(page, 'Joaquim Peel', 'Sit to stand');
+  await expect(page.getByRole('button', { name: 'Box height 45 cm', exact: true })).toBeVisible();
 });

@@ -73,6 +73,11 @@ test('from finding a movement to reviewing the session, through a reload and a s
   await expect(page.getByText(/towards Goblet squat|ready for Goblet squat/)).toBeVisible();
   await page.reload();
   await expect(page.getByRole('heading', { level: 1, name: 'Osei Brandt' })).toBeVisible();
+
+  // What was gone down from is not forgotten.
+  await page.goto(`${studio.address}/people/${await studio.clientId('Osei Brandt')}`);
+  const back = page.locator('section').filter({ has: page.getByRole('heading', { name: 'To come back to' }) });
+  await expect(back.getByRole('listitem')).toContainText(/Goblet squat.*since.*Now Bodyweight squat\..*Goblet squat/s);
 });
 
 test('taps made while the server is away go out after the page was closed', async ({ context, page, studio }) => {

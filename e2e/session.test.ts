@@ -263,6 +263,10 @@ test('the order can be changed on the way, time that runs out names what to drop
   await set.getByRole('button', { name: 'Set done' }).click();
   await expect(save(page)).toHaveText('All saved');
   await page.getByRole('button', { name: 'Finish' }).click();
+  // What is open is asked about once.
+  const open = page.getByRole('dialog', { name: 'Not all of it is done' });
+  await expect(open.getByRole('listitem').first()).toContainText(/\d sets?/);
+  await open.getByRole('button', { name: 'Finish, and keep it for next time' }).click();
   await expect(page.getByText('Planned and not done')).toBeVisible();
   await expect(page.getByText('asked about the harbour race')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'Push-up' }).first()).toContainText(/5 · \d+ reps/);

@@ -51,6 +51,7 @@ export function timerDrift() {
     count: 60,
     startedAt: new Date(clock.now()).toISOString(),
     pauses: [],
+    extended: false,
     stoppedAt: null,
   };
   let worst = 0;

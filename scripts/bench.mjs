@@ -15,12 +15,12 @@ ensureBuilt();
 const { draw, frameAt, motionOf } = await import('@waxwing/core/body');
 const { packOf } = await import('@waxwing/core/formats');
 const { buildCatalog, libraryHealth, SWAP_REASONS, substitutes } = await import('@waxwing/core/ladder');
-const { kitCounts } = await import('@waxwing/core/movement');
+const { buildKindFinder, kitCounts } = await import('@waxwing/core/movement');
 const { loadsFor } = await import('@waxwing/core/dosage');
 const { bestOrder, longSearch, orderCost, suggestSession, timelineOf, totalsOfPlan } =
   await import('@waxwing/core/planning');
 const { fold } = await import('@waxwing/core/session');
-const { loadFigures, loadLibrary } = await import('@waxwing/library');
+const { loadFaultKinds, loadFigures, loadLibrary, loadSayings } = await import('@waxwing/library');
 
 const MANY = 5_000;
 const starter = loadLibrary(join(ROOT, 'library/movements'));
@@ -125,12 +125,22 @@ row(
 );
 row('all figures, gzip', gzipSync(JSON.stringify(drawn)).length / 1024, 'kB', 150);
 
+const finder = buildKindFinder(loadFaultKinds(join(ROOT, 'library/fault-kinds.yaml')));
+const places = loadSayings(join(ROOT, 'library/sayings.yaml')).map(({ said, means }) =>
+  finder.find(said).findIndex(({ kind }) => kind.id === means),
+);
+row('ways to name a fault whose kind does not come first', places.filter((at) => at !== 0).length, 'of 120', 5);
+row('the same, not among the first three', places.filter((at) => at < 0 || at > 2).length, 'of 120', 0);
+
 /** Handles and forty plates of ten weights. */
 const plates = [0.5, 1, 1.25, 2, 2.5, 5, 7.5, 10, 15, 20].map((kg) => ({ kg, count: 4 }));
 row(
   'loads of a kit with 40 plates',
   await time(50, () =>
-    loadsFor([[{ item: 'dumbbell', count: 1 }]], [{ item: 'dumbbell', count: 2, kg: 2, plates, changeSeconds: 30 }]),
+    loadsFor(
+      [{ needs: [{ item: 'dumbbell', count: 1 }] }],
+      [{ item: 'dumbbell', count: 2, kg: 2, plates, changeSeconds: 30 }],
+    ),
   ),
   'ms',
   20,

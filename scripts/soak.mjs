@@ -33,7 +33,7 @@ export async function soak(faults, seed = 11) {
   const folder = join(place, 'data');
   mkdirSync(folder);
   // Without the right to mount, a full disk is left out; all else is tried.
-  const small = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=96m', 'tmpfs', folder]).status === 0;
+  const small = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=256m', 'tmpfs', folder]).status === 0;
   const database = join(folder, 'waxwing.sqlite');
 
   let server = await start(folder);

@@ -2,16 +2,17 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { LibraryError, loadFaultKinds, loadLibrary, loadRules, shortfalls } from './index.js';
+import { LibraryError, loadCauses, loadFaultKinds, loadLibrary, loadRules, shortfalls } from './index.js';
 
 const STARTER = join(import.meta.dirname, '../movements');
 
 const RULES = loadRules(join(STARTER, '../house-rules.yaml'));
+const CAUSES = loadCauses(join(STARTER, '../causes.yaml'));
 const KINDS = loadFaultKinds(join(STARTER, '../fault-kinds.yaml'));
 
 test('the starter library loads, keeps its own standards and is as large as it says', () => {
   const movements = loadLibrary(STARTER);
-  expect(shortfalls(movements, RULES, KINDS)).toEqual([]);
+  expect(shortfalls(movements, RULES, KINDS, CAUSES)).toEqual([]);
   expect(movements.length).toBeGreaterThanOrEqual(150);
   expect(RULES.length).toBeGreaterThanOrEqual(10);
 });
@@ -26,17 +27,23 @@ test('nothing in it is unsafe to find: every swap of a stop fault asks no more t
         if (swapTo) expect({ from: id, to: swapTo, more: sum(swapTo) > sum(id) }).toMatchObject({ more: false });
 });
 
-test('standards see a thin movement, a pasted sentence, one off its ladder, a rule that switches nothing and an unknown kind', () => {
+test('standards see a thin movement, a pasted sentence, one off its ladder, a rule that switches nothing, an unknown kind and causes beside the vocabulary', () => {
   const [first, second] = loadLibrary(STARTER);
   if (!first || !second) throw new Error('empty library');
   const cues = [{ ...second.cues[0], text: first.cues[0]?.text } as (typeof second.cues)[number]];
-  const faults = second.faults.map((fault) => ({ ...fault, kind: 'nothing-known' }));
+  const faults = second.faults.map((fault) => ({
+    ...fault,
+    kind: 'nothing-known',
+    causes: ['load/full-moon'],
+  }));
   const thin = { ...second, cues, faults, links: [] };
-  const messages = shortfalls([{ ...first, links: [] }, thin], RULES, KINDS).map((s) => s.message);
+  const messages = shortfalls([{ ...first, links: [] }, thin], RULES, KINDS, CAUSES).map((s) => s.message);
   expect(messages).toContain('has 1 cues, needs 5');
   expect(messages).toContain('has no easier and no harder movement');
   expect(messages).toContain('switches nothing');
   expect(messages).toContain('"nothing-known" is no fault kind');
+  expect(messages).toContain('"load/full-moon" is not one of the causes');
+  expect(messages).toContain('is the cause of nothing');
   expect(messages.some((m) => m.startsWith(`says the same as ${first.id}`))).toBe(true);
 });
 

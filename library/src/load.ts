@@ -2,14 +2,18 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
+import { checkConditions, type Condition } from '@waxwing/core/client';
 import { checkReferences } from '@waxwing/core/ladder';
 import {
+  checkCauses,
   checkFaultKinds,
   checkMovement,
   checkRules,
+  checkSayings,
   type FaultKind,
   type HouseRule,
   type Movement,
+  type Saying,
 } from '@waxwing/core/movement';
 import type { Checked, Problem } from '@waxwing/core/schema';
 import { load, YAMLException } from 'js-yaml';
@@ -44,6 +48,15 @@ export const loadRules = (file: string): HouseRule[] => loadOne(file, checkRules
 
 /** Reads and checks the fault kinds. @throws LibraryError naming the file and path. */
 export const loadFaultKinds = (file: string): FaultKind[] => loadOne(file, checkFaultKinds);
+
+/** Reads how trainers name what they see: what the search is held to. @throws LibraryError naming the file and path. */
+export const loadSayings = (file: string): Saying[] => loadOne(file, checkSayings);
+
+/** Reads and checks the causes. @throws LibraryError naming the file and path. */
+export const loadCauses = (file: string): string[] => loadOne(file, checkCauses);
+
+/** Reads and checks the conditions. @throws LibraryError naming the file and path. */
+export const loadConditions = (file: string): Condition[] => loadOne(file, checkConditions);
 
 function loadOne<T>(file: string, check: (input: unknown) => Checked<T>): T {
   const name = basename(file);

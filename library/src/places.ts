@@ -6,4 +6,6 @@ export const STARTER_CHECKED = fileURLToPath(new URL('../dist/starter.json', imp
 export const FIGURES_CHECKED = fileURLToPath(new URL('../dist/figures.json', import.meta.url));
 export const FIGURES = fileURLToPath(new URL('../figures', import.meta.url));
 export const HOUSE_RULES = fileURLToPath(new URL('../house-rules.yaml', import.meta.url));
+export const CONDITIONS = fileURLToPath(new URL('../conditions.yaml', import.meta.url));
+export const CAUSES = fileURLToPath(new URL('../causes.yaml', import.meta.url));
 export const FAULT_KINDS = fileURLToPath(new URL('../fault-kinds.yaml', import.meta.url));

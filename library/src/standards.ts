@@ -17,6 +17,7 @@ export function shortfalls(
   movements: readonly Movement[],
   rules: readonly HouseRule[],
   kinds: readonly FaultKind[],
+  causes: readonly string[],
 ): Shortfall[] {
   return [
     ...movements.flatMap(thinIn),
@@ -24,6 +25,7 @@ export function shortfalls(
     ...idleRules(movements, rules),
     ...pastedSentences(movements),
     ...unknownKinds(movements, kinds),
+    ...unknownCauses(movements, causes),
   ];
 }
 
@@ -37,6 +39,21 @@ function unknownKinds(movements: readonly Movement[], kinds: readonly FaultKind[
         : [{ movementId, path: `faults[${i}].kind`, message: `"${kind}" is no fault kind` }],
     ),
   );
+}
+
+/** Causes are those of the vocabulary, and each of them is used. */
+function unknownCauses(movements: readonly Movement[], causes: readonly string[]): Shortfall[] {
+  const known = new Set(causes);
+  const used = new Set(movements.flatMap(({ faults }) => faults.flatMap((fault) => fault.causes)));
+  const unknown = movements.flatMap(({ id: movementId, faults }) =>
+    faults.flatMap((fault, i) =>
+      fault.causes
+        .filter((cause) => !known.has(cause))
+        .map((cause) => ({ movementId, path: `faults[${i}].causes`, message: `"${cause}" is not one of the causes` })),
+    ),
+  );
+  const idle = causes.filter((cause) => !used.has(cause));
+  return [...unknown, ...idle.map((path) => ({ movementId: 'causes', path, message: 'is the cause of nothing' }))];
 }
 
 const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role === 'mobility';
@@ -102,7 +119,10 @@ function pastedSentences(movements: readonly Movement[]): Shortfall[] {
     movement.cautions.forEach((text, i) => visit(movement.id, `cautions[${i}]`, text));
     movement.faults.forEach((fault, i) => {
       visit(movement.id, `faults[${i}].looksLike`, fault.looksLike);
-      fault.corrections.forEach((c, j) => visit(movement.id, `faults[${i}].corrections[${j}].text`, c.text));
+      fault.corrections.forEach((c, j) => {
+        if (c.say !== undefined) visit(movement.id, `faults[${i}].corrections[${j}].say`, c.say);
+        if (c.do !== undefined) visit(movement.id, `faults[${i}].corrections[${j}].do`, c.do);
+      });
     });
   }
   return found;

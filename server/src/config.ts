@@ -17,6 +17,8 @@ export interface Config {
   houseRules: string;
   /** Where the fault kinds are. */
   faultKinds: string;
+  causes: string;
+  conditions: string;
   /** Folder of figure files, and where their checked form is kept. */
   figures: string;
   figuresChecked: string;
@@ -60,6 +62,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     libraryChecked: fromHere('../../library/dist/starter.json'),
     houseRules: fromHere('../../library/house-rules.yaml'),
     faultKinds: fromHere('../../library/fault-kinds.yaml'),
+    causes: fromHere('../../library/causes.yaml'),
+    conditions: fromHere('../../library/conditions.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
   };

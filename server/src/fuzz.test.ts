@@ -12,8 +12,8 @@ import { startServer, type StudioServer } from './test/studio-server.js';
 
 const SEED = 4310;
 const CASES = 460;
-/** An answer that takes longer keeps somebody waiting. */
-const MOST_MS = 1_000;
+/** A request that takes longer hangs; how fast answers are is measured by the bench. */
+const HANGS_MS = 20_000;
 
 let server: StudioServer;
 let address: string;
@@ -229,7 +229,7 @@ function caseOf(routes: readonly { path: string; method: string; operation: Oper
       url: `${addressOf(path, true)}?${name}=${value}`,
       headers: json,
       body: undefined,
-      mayPass: method === 'get',
+      mayPass: method === 'get' || body === null,
     };
   }
   if (kind === 2) {
@@ -289,7 +289,7 @@ function caseOf(routes: readonly { path: string; method: string; operation: Oper
   };
 }
 
-test('nonsense of any kind is a problem of its own, in time, and changes nothing', async () => {
+test('nonsense of any kind is a problem of its own, never a silence, and changes nothing', async () => {
   const { paths } = (await server.http.get('/api/docs-json').expect(200)).body as Described;
   const routes = Object.entries(paths).flatMap(([path, methods]) =>
     Object.entries(methods).map(([method, operation]) => ({ path, method, operation })),
@@ -300,17 +300,15 @@ test('nonsense of any kind is a problem of its own, in time, and changes nothing
     const one = caseOf(routes);
     // What would really delete or fill the place is tried elsewhere.
     if (one.told.startsWith('post /api/studio/demo')) continue;
-    const began = performance.now();
     const answer = await fetch(`${address}${one.url}`, {
       method: one.method.toUpperCase(),
       headers: one.headers,
+      signal: AbortSignal.timeout(HANGS_MS),
       ...(one.body === undefined || one.method === 'get' ? {} : { body: one.body }),
     });
     const text = await answer.text();
-    const took = performance.now() - began;
     const where = `${n}: ${one.told}`;
     expect([where, answer.status < 500]).toEqual([where, true]);
-    expect([where, took < MOST_MS]).toEqual([where, true]);
     if (answer.status < 400) {
       expect([where, answer.status, one.mayPass]).toEqual([where, answer.status, true]);
       before = contents();

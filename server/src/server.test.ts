@@ -5,6 +5,7 @@ import type { Client } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { MovementList } from '@waxwing/core/movement';
+import type { Plan, PlanSummary } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
 import type { SessionView } from '@waxwing/core/session';
 import { v7 as uuidv7 } from 'uuid';
@@ -58,7 +59,7 @@ describe('a fresh place', () => {
     expect(body).toMatchObject({ clients: 0, movements: STARTER_SIZE, kit: [] });
     const db = new Database(server.database, { readonly: true });
     expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
-    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 5 });
+    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 9 });
     db.close();
   });
 
@@ -360,5 +361,18 @@ describe('the demo studio', () => {
     expect(
       outward.filter((trial) => trial.outcome === 'fixed' || trial.outcome === 'better').length / outward.length,
     ).toBeGreaterThan(0.6);
+  });
+
+  test('has plans for the coming days, one of them for today, each with something to do', async () => {
+    const { items } = (await demo.http.get('/api/plans').expect(200)).body as { items: PlanSummary[] };
+    expect(items.length).toBeGreaterThan(2);
+    const days = items.map(({ startsAt }) => Math.floor(Date.parse(startsAt ?? '') / 86_400_000));
+    const today = Math.floor(Date.now() / 86_400_000);
+    expect(Math.max(...days) - today).toBeLessThan(7);
+    expect(Math.min(...days)).toBe(today);
+    for (const { id } of items) {
+      const { blocks } = (await demo.http.get(`/api/plans/${id}`).expect(200)).body as Plan;
+      expect(blocks.map(({ kind }) => kind)).toEqual(['warm-up', 'strength', 'trunk', 'stretch']);
+    }
   });
 });

@@ -24,6 +24,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { outdated } from './backups/backups.service.js';
 import { dataSourceOptions, MIGRATIONS } from './database/data-source.js';
 import { WriteGate } from './database/write-gate.js';
+import { planFor } from './test/plans.js';
 import { ask, backupProgram, sessionOn, startProcess, type Running } from './test/processes.js';
 import { startServer } from './test/studio-server.js';
 
@@ -46,6 +47,41 @@ const refusal = (args: readonly string[] = []): Promise<string> =>
     (error: unknown) => (error as Error).message,
   );
 const file = (name: string): string => join(folder, name);
+/** A movement as it was written before options of kit could ask for more and words to say stood apart. */
+const OLD_MOVEMENT = {
+  id: 'loft-row',
+  name: 'Row',
+  families: ['row'],
+  pattern: 'pull',
+  role: 'strength',
+  position: 'standing',
+  sides: 'both',
+  planes: ['sagittal'],
+  muscles: { prime: ['lats'], assist: [] },
+  kit: [[{ item: 'dumbbell', count: 1 }]],
+  space: 'spot',
+  dose: { mode: 'reps', tempo: '2-0-1-0', windows: { learn: { low: 6, high: 8, sets: [2, 3], rest: 60 } } },
+  breath: 'Out as you pull.',
+  phases: ['lower', 'rise'],
+  cues: [{ id: 'pull', phase: 'rise', text: 'Pull', focus: 'outward', channel: 'say', addresses: [] }],
+  faults: [
+    {
+      id: 'short',
+      name: 'Short',
+      looksLike: 'Half the way.',
+      phase: 'rise',
+      severity: 'fix',
+      views: { side: 0.8 },
+      causes: ['load/pushed', 'load/too-heavy', 'understanding/chases-depth'],
+      corrections: [
+        { id: 'a', kind: 'say', text: 'Long arms.' },
+        { id: 'b', kind: 'say', cueId: 'pull', text: 'Fern.' },
+        { id: 'c', kind: 'say', text: 'Ask for less.' },
+        { id: 'd', kind: 'show', text: 'Show it.' },
+      ],
+    },
+  ],
+};
 const eventsIn = (database: string): string[] => {
   const db = new Database(database, { readonly: true });
   try {
@@ -277,7 +313,7 @@ describe('the folder', () => {
   }, 30_000);
 
   test('of an earlier version is copied, checked and brought up to date, with every event at its place', async () => {
-    const options = { ...dataSourceOptions(file('waxwing.sqlite'), 'migrate'), migrations: MIGRATIONS.slice(0, -1) };
+    const options = { ...dataSourceOptions(file('waxwing.sqlite'), 'migrate'), migrations: MIGRATIONS.slice(0, 4) };
     const old = await new DataSource(options as never).initialize();
     const [clientId, sessionId] = [uuidv7(), uuidv7()];
     const at = new Date().toISOString();
@@ -304,12 +340,73 @@ describe('the folder', () => {
         JSON.stringify(event),
         at,
       ]);
+    const movement = JSON.stringify({
+      ...OLD_MOVEMENT,
+      name: 'Loft row',
+    });
+    await old.query(
+      `INSERT INTO movements (id, version, document, updatedAt) VALUES ('loft-row', 2, ?, ?), ('torn', 1, '{', ?)`,
+      [movement, at, at],
+    );
+    await old.query(
+      `INSERT INTO movement_versions (movementId, version, document, author, savedAt) VALUES ('loft-row', 1, ?, '', ?)`,
+      [JSON.stringify(OLD_MOVEMENT), at],
+    );
+    const { place: _, ...fresh } = planFor([clientId]);
+    // Why a line is there was a sentence.
+    const whys = ['First time: the low end.', ''];
+    const plan = {
+      ...fresh,
+      blocks: fresh.blocks.map((block) => ({
+        ...block,
+        items: block.items.map((item, i) => ({ ...item, lanes: item.lanes.map((one) => ({ ...one, why: whys[i] })) })),
+      })),
+    };
+    const planId = uuidv7();
+    await old.query(
+      `INSERT INTO plans (id, version, name, startsAt, template, document, updatedAt) VALUES (?, 1, 'Old', NULL, 0, ?, ?)`,
+      [planId, JSON.stringify(plan), at],
+    );
+    await old.query('UPDATE sessions SET programme = ?', [JSON.stringify({ planId, plan, rotations: {} })]);
     await old.query(`UPDATE clients SET healthNote = ''`);
     await old.destroy();
     const { address, end } = await start();
-    const view = (await ask<{ events: object[]; last: number }>(address, 'GET', `/sessions/${sessionId}`)).body;
+    const view = (
+      await ask<{ events: object[]; last: number; programme: object }>(address, 'GET', `/sessions/${sessionId}`)
+    ).body;
     expect(view.events).toEqual(events);
     expect(view.last).toBe(3);
+    // Until places were kept, everything was held in the studio.
+    const lines = [[{ code: 'written', words: whys[0] }], []];
+    const items = lines.map((why) => ({ lanes: [{ why }] }));
+    const studio = { place: { kind: 'studio' }, blocks: [{ items }] };
+    expect(view.programme).toMatchObject({ plan: studio });
+    expect((await ask(address, 'GET', `/plans/${planId}`)).body).toMatchObject(studio);
+    expect((await ask(address, 'GET', `/clients/${clientId}`)).body).toMatchObject({ homeSpace: 'mat' });
+    const today = {
+      kit: [{ needs: [{ item: 'dumbbell', count: 1 }] }],
+      setUp: [],
+      faults: [
+        {
+          causes: ['load/too-heavy', 'understanding/wants-more-range'],
+          corrections: [
+            { say: 'Long arms.' },
+            { cueId: 'pull', do: 'Fern.' },
+            { do: 'Ask for less.' },
+            { do: 'Show it.' },
+          ],
+        },
+      ],
+    };
+    expect((await ask(address, 'GET', '/movements/loft-row')).body).toMatchObject({
+      movement: { name: 'Loft row', ...today },
+    });
+    const versions = (
+      await ask<{ movement: object; changes: object[] }[]>(address, 'GET', '/movements/loft-row/versions')
+    ).body;
+    expect(versions.at(-1)?.movement).toMatchObject(today);
+    // What was only put into today's shape is no change that anybody made.
+    expect(versions[0]?.changes).toHaveLength(1);
     await end();
     const copy = file(`backups/${readdirSync(file('backups')).find((name) => name.startsWith('before-'))}`);
     expect(new Set(eventsIn(copy))).toEqual(new Set(events.map(({ id }) => id)));

@@ -6,6 +6,7 @@ export * from './kinematics.js';
 export * from './landmarks.js';
 export * from './motion.js';
 export { MM_PER_CM } from './outline.js';
+export * from './paths.js';
 export * from './picture.js';
 export * from './projection.js';
 export * from './rotation.js';

@@ -7,6 +7,7 @@ import {
   frameAt,
   type Motion,
   motionOf,
+  pathsOf,
   phasesOfRep,
   repSeconds,
 } from './index.js';
@@ -164,4 +165,19 @@ describe('what is written is checked', () => {
     const wrong = checkPoses({ stand: { 'hip.flex': 'far' } });
     expect(wrong.ok ? null : wrong.problems[0]?.path).toBe('stand.hip.flex');
   });
+});
+
+test('paths from above begin and end where the feet stand, and go as far as the step', () => {
+  const squat = pathsOf(motion({ start: ['stand'], end: ['low'], contacts: { feet: 0 } }));
+  for (const { part, reach } of squat) if (part === 'foot') expect(reach).toBeLessThan(1);
+  const step = pathsOf(motion({ start: ['stand'], end: { pose: ['swing'], contacts: { 'right.foot': 0 } } }));
+  expect(Math.max(...step.map(({ reach }) => reach))).toBeGreaterThan(10);
+  for (const { points } of [...squat, ...step]) {
+    const [first, last] = [points[0], points.at(-1)];
+    expect(last?.x).toBeCloseTo(first?.x ?? NaN, 1);
+    expect(last?.y).toBeCloseTo(first?.y ?? NaN, 1);
+  }
+  // The right foot is on the right.
+  const x = (side: string) => squat.find((path) => path.side === side && path.part === 'foot')?.points[0]?.x ?? 0;
+  expect(x('right')).toBeGreaterThan(x('left'));
 });

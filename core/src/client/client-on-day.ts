@@ -5,7 +5,9 @@
 import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
-import type { Client } from './client.js';
+import type { Space } from '../movement/vocabulary.js';
+import type { Client, DayKind } from './client.js';
+import type { Ease } from './ease.js';
 import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
 
 export interface ClientOnDay {
@@ -14,11 +16,14 @@ export interface ClientOnDay {
   unit: 'kg' | 'lb';
   /** Every limit that holds on that day, what its check closes included. */
   limits: readonly Limit[];
-  /** Why nothing goes up on that day, in words; null when it may. */
-  ease: string | null;
+  /** Why nothing goes up on that day; null when it may. */
+  ease: Ease | null;
   /** Whole years of training so far; null when not noted. */
   trainingYears: number | null;
+  dayMostly: DayKind | null;
+  /** At home. */
   kit: readonly KitPiece[];
+  homeSpace: Space;
   houseRules: RuleChoices;
   mayTouch: boolean;
   mayFilm: boolean;
@@ -34,9 +39,11 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
   unit: client.unit,
   limits: limitsHolding(client, day),
   // Until somebody qualified has cleared a client nothing is made harder.
-  ease: awaitsClearance(client.readiness) ? 'waiting for clearance' : easeOf(client.today, day),
+  ease: awaitsClearance(client.readiness) ? { code: 'clearance' } : easeOf(client.today, day),
   trainingYears: client.trainingYears,
+  dayMostly: client.dayMostly,
   kit: client.kit,
+  homeSpace: client.homeSpace,
   houseRules: client.houseRules,
   mayTouch: consented(client.touchConsentOn, day),
   mayFilm: consented(client.filmConsentOn, day),
@@ -46,5 +53,5 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
 export const withoutReasons = (client: ClientOnDay): ClientOnDay => ({
   ...client,
   limits: client.limits.map((limit) => ({ ...limit, reason: 'a recorded limit' })),
-  ease: client.ease === null ? null : 'an easy day',
+  ease: client.ease === null ? null : { code: 'some' },
 });

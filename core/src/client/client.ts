@@ -2,7 +2,12 @@
 import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
+import type { Space } from '../movement/vocabulary.js';
 import type { Benchmark, ReadinessCheck, TodayCheck } from './screening.js';
+
+/** What most of somebody's day is: it decides what balances it. */
+export const DAY_KINDS = ['sits', 'bends', 'lifts', 'stands'] as const;
+export type DayKind = (typeof DAY_KINDS)[number];
 
 export interface Client {
   id: string;
@@ -24,6 +29,8 @@ export interface Client {
   trainingYears: number | null;
   /** Kilograms; null when not noted. */
   bodyKg: number | null;
+  /** How the day is mostly spent; null when not noted. */
+  dayMostly: DayKind | null;
   /** The unit in which weights are read. */
   unit: 'kg' | 'lb';
   /** Questions asked before the first session; null until they were. */
@@ -32,7 +39,9 @@ export interface Client {
   today: TodayCheck | null;
   benchmarks: Benchmark[];
   limits: Limit[];
+  /** What there is at home, and the room. */
   kit: KitPiece[];
+  homeSpace: Space;
   /** Where this client's schools differ from the studio's. */
   houseRules: RuleChoices;
 }
@@ -50,11 +59,13 @@ export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
   note: '',
   trainingYears: null,
   bodyKg: null,
+  dayMostly: null,
   unit: 'kg',
   readiness: null,
   today: null,
   benchmarks: [],
   limits: [],
   kit: [],
+  homeSpace: 'mat',
   houseRules: {},
 };

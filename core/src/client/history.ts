@@ -4,6 +4,8 @@ import type { Effort } from '../movement/vocabulary.js';
 /** One recorded set of a movement. `amount` is reps or seconds on the weaker side. */
 export interface DoneSet {
   amount: number;
+  /** The pieces of a hold that was broken, in seconds; left out where it was whole. */
+  pieces?: readonly number[];
   effort: Effort | null;
   /** No fault of severity stop or fix was open at it. */
   clean: boolean;
@@ -17,11 +19,24 @@ export interface DoneSet {
 export interface PastSession {
   at: string;
   sets: readonly DoneSet[];
+  /** Sets by a clock that nobody counted: done, and no measure of anything. Left out where there were none. */
+  byClock?: number;
 }
+
+/** The longest that was held in one piece; the amount itself where it was not broken. */
+export const bestSingle = ({ amount, pieces }: Pick<DoneSet, 'amount' | 'pieces'>): number =>
+  pieces ? Math.max(...pieces) : amount;
+
+/** How many sets were done, counted or not. */
+export const setsIn = ({ sets, byClock = 0 }: PastSession): number => sets.length + byClock;
 
 /** The latest of some sessions, which may come in any order. */
 export const latest = (history: readonly PastSession[]): PastSession | undefined =>
   history.toSorted((a, b) => a.at.localeCompare(b.at)).at(-1);
+
+/** The latest of which something was counted. */
+export const latestCounted = (history: readonly PastSession[]): PastSession | undefined =>
+  latest(history.filter(({ sets }) => sets.length > 0));
 
 /** Over how many sets of a movement how often each of its faults was seen. */
 export interface FaultTally {
@@ -35,6 +50,8 @@ export interface Move {
   from: string;
   to: string;
   why: string | null;
+  /** It was for want of kit or room, for a change or for everybody, and no step down. */
+  aside?: true | undefined;
   /** When the other one was begun. */
   at: string;
 }

@@ -7,6 +7,7 @@ import { problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 import { REGIONS } from '../movement/vocabulary.js';
 import { limitsOn, type Limit } from '../movement/limits.js';
+import type { Ease } from './ease.js';
 import { BODY_SIDES, limitsFromPain, PAIN_QUALITIES, type Pain } from './pain.js';
 
 export const READINESS_QUESTIONS = [
@@ -76,14 +77,11 @@ export const limitsHolding = (client: { limits: readonly Limit[]; today: TodayCh
 const POOR = 2;
 
 /** Why nothing goes up today; null when it may. */
-export function easeOf(check: TodayCheck | null, today: string): string | null {
+export function easeOf(check: TodayCheck | null, today: string): Ease | null {
   if (check?.on !== today) return null;
-  const poor = [...(check.sleep <= POOR ? ['poor sleep'] : []), ...(check.energy <= POOR ? ['little energy'] : [])];
-  const sore = check.pains
-    .filter(({ quality }) => quality === 'sore')
-    .map(({ region }) => `sore ${region.replaceAll('-', ' ')}`);
-  const all = [...poor, ...sore];
-  return all.length > 0 ? all.join(', ') : null;
+  const [sleep, energy] = [check.sleep <= POOR, check.energy <= POOR];
+  const sore = [...new Set(check.pains.filter(({ quality }) => quality === 'sore').map(({ region }) => region))];
+  return sleep || energy || sore.length > 0 ? { code: 'today', sleep, energy, sore } : null;
 }
 
 export const benchmarkSchema = z.strictObject({

@@ -1,12 +1,18 @@
 /** The studio: its name, its trainer, its kit and its rules. */
 import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
+import type { Space } from '../movement/vocabulary.js';
+import type { KeptPlace } from './place.js';
 
 export interface Studio {
   version: number;
   name: string;
   trainer: string;
   kit: KitPiece[];
+  /** The room that there is to work in. */
+  space: Space;
+  /** Where else sessions are held. */
+  places: KeptPlace[];
   houseRules: RuleChoices;
   /** What is done here in an emergency, in the studio's own words, and whom to call. */
   emergencyText: string;

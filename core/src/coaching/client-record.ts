@@ -1,5 +1,6 @@
 /** What all sessions so far teach about one client. */
 import type { FaultLoad, FaultTally, Hurt, Move, PastSession } from '../client/history.js';
+import type { NotedSetUp } from '../client/set-up.js';
 import type { Evidence } from './evidence.js';
 
 export interface ClientRecord extends Evidence {
@@ -10,6 +11,10 @@ export interface ClientRecord extends Evidence {
   hurt: Hurt[];
   /** Swaps of a line, earliest first: the rung that somebody went to. */
   moves: Move[];
+  /** What the latest session left for the next one. */
+  left: string[];
+  /** How they were set up, earliest first. */
+  setUps: NotedSetUp[];
   /** Session by session, earliest first: sets done and faults seen. */
   faultLoads: FaultLoad[];
 }

@@ -6,7 +6,6 @@
 import { correctionKey } from '../movement/ids.js';
 import type { Correction, Cue, Fault, Movement } from '../movement/schema.js';
 import { CORRECTION_KINDS, type CorrectionKind } from '../movement/vocabulary.js';
-import { causeWords } from '../movement/words.js';
 import { believe, OUTCOME_SCORE, type Evidence, type Outcome, type Style } from './evidence.js';
 import { FAILURES_TO_STEP_DOWN, KIND_COST, SEVERITY_WEIGHT } from './weights.js';
 
@@ -39,14 +38,27 @@ export interface Suggestion {
   addresses: Fault[];
   chance: number;
   gain: number;
-  reason: string;
+  why: CorrectionFacts;
+}
+
+/** What speaks for a correction, with this client. */
+export interface CorrectionFacts {
+  style: Style;
+  /** Of so many times that the style was tried with this client, and how often it helped. */
+  tried: number;
+  worked: number;
+  /** Seen faults that it answers, and the cause that all of them share; null where they share none. */
+  answers: number;
+  cause: string | null;
+  /** What is milder did not help today. */
+  steppedDown: boolean;
 }
 
 export type Advice =
-  | { kind: 'stop'; fault: Fault; correction: Correction | null; reason: string }
+  | { kind: 'stop'; fault: Fault; correction: Correction | null }
   | { kind: 'correct'; primary: Suggestion; next: Suggestion | null }
   /** Everything that is left costs more than the fault. */
-  | { kind: 'leave'; fault: Fault; reason: string }
+  | { kind: 'leave'; fault: Fault }
   | { kind: 'clear' };
 
 const step = (kind: CorrectionKind): number => CORRECTION_KINDS.indexOf(kind);
@@ -59,12 +71,7 @@ export function advise(situation: Situation): Advice {
   const worst = seen.toSorted((a, b) => SEVERITY_WEIGHT[b.severity] - SEVERITY_WEIGHT[a.severity])[0];
   if (!worst) return { kind: 'clear' };
   const primary = best(situation, seen);
-  if (!primary || (primary.gain <= 0 && worst.severity === 'polish'))
-    return {
-      kind: 'leave',
-      fault: worst,
-      reason: 'What is left to try costs more than this is worth today. Note it and move on.',
-    };
+  if (!primary || (primary.gain <= 0 && worst.severity === 'polish')) return { kind: 'leave', fault: worst };
   const failed: Attempt = { faultId: primary.fault.id, correctionId: primary.correction.id, outcome: 'same' };
   return { kind: 'correct', primary, next: best({ ...situation, attempts: [...situation.attempts, failed] }, seen) };
 }
@@ -75,12 +82,7 @@ function stopFor(fault: Fault, situation: Situation): Advice {
   );
   const strongest = usable.toSorted((a, b) => step(b.kind) - step(a.kind))[0];
   // The strongest measure that can be taken.
-  return {
-    kind: 'stop',
-    fault,
-    correction: strongest ?? null,
-    reason: `${fault.name} is not something to coach through: end the set first.`,
-  };
+  return { kind: 'stop', fault, correction: strongest ?? null };
 }
 
 /** Failures (no change or worse) at each step of the correction ladder; two or more close that step and the ones above it. */
@@ -126,12 +128,8 @@ function best(situation: Situation, seen: readonly Fault[]): Suggestion | null {
           OUTCOME_SCORE[a.outcome] === 0,
       );
       if (failedBefore) continue;
-      const belief = believe(
-        correctionKey(movement.id, fault.id, correction.id),
-        styleOf(movement, correction),
-        evidence,
-        now,
-      );
+      const style = styleOf(movement, correction);
+      const belief = believe(correctionKey(movement.id, fault.id, correction.id), style, evidence, now);
       const addresses = addressedBy(correction, fault, seen);
       const worth = addresses.reduce((sum, f) => sum + SEVERITY_WEIGHT[f.severity], 0);
       const gain = worth * belief.chance - KIND_COST[correction.kind];
@@ -144,7 +142,14 @@ function best(situation: Situation, seen: readonly Fault[]): Suggestion | null {
         addresses,
         chance: belief.chance,
         gain,
-        reason: reasonFor(correction, cue, addresses, belief.worked, belief.tried, closed >= 0),
+        why: {
+          style,
+          tried: belief.tried,
+          worked: belief.worked,
+          answers: addresses.length,
+          cause: sharedCause(correction, addresses),
+          steppedDown: closed >= 0,
+        },
       };
     }
   }
@@ -158,34 +163,8 @@ const isBetter = (gain: number, correction: Correction, winner: Suggestion): boo
   gain > winner.gain + TIE ||
   (Math.abs(gain - winner.gain) <= TIE && step(correction.kind) < step(winner.correction.kind));
 
-function reasonFor(
-  correction: Correction,
-  cue: Cue | null,
-  addresses: readonly Fault[],
-  worked: number,
-  tried: number,
-  steppedDown: boolean,
-): string {
-  const parts: string[] = [];
-  const style = correction.kind === 'say' ? `${cue ? `${cue.focus} ` : ''}words` : KIND_PHRASE[correction.kind];
-  if (tried > 0) parts.push(`${style} helped ${worked} of ${tried} ${tried === 1 ? 'time' : 'times'} for this client`);
-  else parts.push(`${style}: not tried with this client yet`);
-  if (addresses.length > 1) {
-    const shared = correction.causes.find((cause) => addresses.every((fault) => fault.causes.includes(cause)));
-    parts.push(`answers ${addresses.length} faults at once${shared ? ` (${causeWords(shared)})` : ''}`);
-  }
-  if (steppedDown) parts.push('lighter steps did not help today');
-  const reason = parts.join(' · ');
-  return reason.charAt(0).toUpperCase() + reason.slice(1);
-}
-
-const KIND_PHRASE: Readonly<Record<Exclude<CorrectionKind, 'say'>, string>> = {
-  show: 'showing it',
-  touch: 'a touch',
-  prop: 'a prop or target',
-  slow: 'slowing down',
-  shorten: 'a shorter range',
-  lighten: 'a lighter load',
-  swap: 'another movement',
-  stop: 'stopping',
-};
+/** The cause that a correction removes and that all of several faults come from. */
+const sharedCause = (correction: Correction, addresses: readonly Fault[]): string | null =>
+  addresses.length > 1
+    ? (correction.causes.find((cause) => addresses.every((fault) => fault.causes.includes(cause))) ?? null)
+    : null;

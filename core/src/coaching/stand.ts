@@ -54,11 +54,18 @@ export function seeing(faults: readonly Fault[], views: readonly View[], likely:
 export function whereToStand(faults: readonly Fault[], sets: number, likely: Likelihood = () => undefined): View[] {
   if (!Number.isInteger(sets) || sets < 1 || sets > MOST_SETS_PLANNED)
     throw new RangeError(`sets must be 1 to ${MOST_SETS_PLANNED}`);
+  return bestViews(faults, sets, [], likely).toSorted(
+    (a, b) => seeing(faults, [b], likely) - seeing(faults, [a], likely),
+  );
+}
+
+/** The views that show most together with those that were taken; every choice is compared. */
+function bestViews(faults: readonly Fault[], sets: number, taken: readonly View[], likely: Likelihood): View[] {
   let best: View[] = [];
   let most = -1;
   const choose = (chosen: View[], from: number): void => {
     if (chosen.length === sets) {
-      const seen = seeing(faults, chosen, likely);
+      const seen = seeing(faults, [...taken, ...chosen], likely);
       if (seen > most + 1e-12) {
         most = seen;
         best = chosen;
@@ -68,7 +75,31 @@ export function whereToStand(faults: readonly Fault[], sets: number, likely: Lik
     for (let i = from; i < VIEWS.length; i += 1) choose([...chosen, VIEWS[i] as View], i);
   };
   choose([], 0);
-  return best.toSorted((a, b) => seeing(faults, [b], likely) - seeing(faults, [a], likely));
+  return best;
+}
+
+/**
+ * The place for the set to come, after those that were taken: the best that the sets left allow, and of those first the one that shows what
+ * could not be seen from anywhere yet.
+ * @param taken where the trainer stood, set by set
+ * @param sets sets to come, this one included; more than `MOST_SETS_PLANNED` are not looked at
+ */
+export function nextPlace(
+  faults: readonly Fault[],
+  taken: readonly View[],
+  sets: number,
+  likely: Likelihood = () => undefined,
+): View | undefined {
+  if (faults.length === 0) return undefined;
+  const left = Math.min(Math.max(1, sets), MOST_SETS_PLANNED);
+  const views = bestViews(faults, left, taken, likely);
+  const shows = (view: View, fault: Fault) => fault.views[view] >= SHOWS;
+  const unseen = faults.filter((fault) => !taken.some((view) => shows(view, fault)));
+  const news = (view: View) =>
+    sum(unseen.filter((fault) => shows(view, fault)).map((fault) => weightOf(fault, likely) * fault.views[view]));
+  const showing = [views, VIEWS].map((some) => some.filter((view) => news(view) > 0)).find((some) => some.length > 0);
+  const worth = showing ? news : (view: View) => seeing(faults, [...taken, view], likely);
+  return (showing ?? views).toSorted((a, b) => worth(b) - worth(a))[0];
 }
 
 /** One client's set to come. */
@@ -76,6 +107,8 @@ export interface Watched {
   clientId: string;
   faults: readonly Fault[];
   likely: Likelihood;
+  /** Where the trainer stood for the sets before. */
+  taken?: readonly View[];
 }
 
 export interface Attention {
@@ -90,15 +123,17 @@ export interface Attention {
 /** Whom to watch, and from where: the most to be seen first. Somebody without any fault to see is left out. */
 export function whomToWatch(lanes: readonly Watched[]): Attention[] {
   return lanes
-    .flatMap(({ clientId, faults, likely }): Attention[] => {
-      const [view] = faults.length > 0 ? whereToStand(faults, 1, likely) : [];
+    .flatMap(({ clientId, faults, likely, taken = [] }): Attention[] => {
+      const view = nextPlace(faults, taken, 1, likely);
       if (!view) return [];
       const worth = (fault: Fault) => weightOf(fault, likely) * fault.views[view];
       // Of what shows well enough from there, the dangerous is named before the likely.
       const shown = faults.filter((one) => one.views[view] >= SHOWS);
       const [fault] = (shown.length > 0 ? shown : faults).toSorted((a, b) => bySeverity(a, b) || worth(b) - worth(a));
       if (!fault) return [];
-      return [{ clientId, view, worth: seeing(faults, [view], likely), fault }];
+      // What was seen well from there already is worth less.
+      const more = seeing(faults, [...taken, view], likely) - seeing(faults, taken, likely);
+      return [{ clientId, view, worth: more, fault }];
     })
     .sort((a, b) => b.worth - a.worth);
 }

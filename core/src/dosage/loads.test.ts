@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { fromPounds, kitCounts, type KitNeed, type KitPiece, usableOption, weightWords } from '../movement/index.js';
+import { fromPounds, kitCounts, type KitOption, type KitPiece, usableOption, weightWords } from '../movement/index.js';
 import { bodyLoad, loadsFor, nearestLoads, settingsOf, standInsFor } from './index.js';
 import { kit, options, piece } from '../test/kits.js';
 
-const ONE_DUMBBELL: KitNeed[][] = [[{ item: 'dumbbell', count: 1 }]];
-const PAIR: KitNeed[][] = [[{ item: 'dumbbell', count: 2 }]];
+const ONE_DUMBBELL: KitOption[] = [{ needs: [{ item: 'dumbbell', count: 1 }] }];
+const PAIR: KitOption[] = [{ needs: [{ item: 'dumbbell', count: 2 }] }];
 
 describe('loads', () => {
   test('are all that fixed pieces can make, lightest first, each once, both of a pair counted; another piece takes none away', () => {
@@ -15,8 +15,8 @@ describe('loads', () => {
         expect(loads.map(({ kg }) => kg)).toEqual(loads.map(({ kg }) => kg ?? 0).toSorted((a, b) => a - b));
         expect(new Set(loads.map((load) => `${load.label} ${load.kg}`)).size).toBe(loads.length);
         const possible = any
-          .filter((needs) => usableOption([needs], kitCounts(pieces)))
-          .flatMap((needs) =>
+          .filter((option) => usableOption([option], kitCounts(pieces)))
+          .flatMap(({ needs }) =>
             needs.flatMap((need) =>
               pieces
                 .filter(({ item, count, kg }) => item === need.item && count >= need.count && kg)
@@ -73,9 +73,11 @@ describe('loads', () => {
 
   test('of a stack go up by its step and no further; bands come in their order', () => {
     const stack: KitPiece = { item: 'cable', count: 1, kg: 5, stepKg: 2.5, mostKg: 13 };
-    expect(loadsFor([[{ item: 'cable', count: 1 }]], [stack]).map(({ kg }) => kg)).toEqual([5, 7.5, 10, 12.5]);
+    expect(loadsFor([{ needs: [{ item: 'cable', count: 1 }] }], [stack]).map(({ kg }) => kg)).toEqual([
+      5, 7.5, 10, 12.5,
+    ]);
     const bands = ['thick', 'thin'].map((label, i): KitPiece => ({ item: 'band', count: 1, label, order: 2 - i }));
-    expect(loadsFor([[{ item: 'band', count: 1 }]], bands).map(({ label }) => label)).toEqual([
+    expect(loadsFor([{ needs: [{ item: 'band', count: 1 }] }], bands).map(({ label }) => label)).toEqual([
       'thin band',
       'thick band',
     ]);

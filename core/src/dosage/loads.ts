@@ -1,6 +1,7 @@
 /** The loads that a kit can really make for a movement: fixed pieces, plates on handles, stacks, bands in order. */
-import { kitCounts, loadLabel, usableOption, weightWords, type KitPiece, type Plates } from '../movement/kit.js';
-import type { KitNeed } from '../movement/schema.js';
+import { kitCounts, loadLabel, usableOptions, weightWords, type KitPiece, type Plates } from '../movement/kit.js';
+import { openOptions, type Equipped, type Limit } from '../movement/limits.js';
+import type { KitOption } from '../movement/schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
 
@@ -21,6 +22,9 @@ export interface Load {
 /** Seconds to change plates or a pin where the kit does not say. */
 const PLATES_SECONDS = 30;
 const PIN_SECONDS = 5;
+/** Seconds to fill a bag or a jug up, or to take something out. */
+const FILL_SECONDS = 60;
+const FILLED: readonly KitItem[] = ['backpack', 'jug'];
 
 /** Grams, so that sums of plates are exact. */
 const grams = (kg: number): number => Math.round(kg * 1000);
@@ -61,8 +65,18 @@ function stackOf(piece: KitPiece): number[] {
   return Array.from({ length: Math.floor((most - first) / step) + 1 }, (_, i) => (first + i * step) / 1000);
 }
 
-/** What one piece can weigh when `need` of them are used alike. */
-function loadsOfPiece(piece: KitPiece, need: number): Load[] {
+const OF_PIECE = new WeakMap<KitPiece, Map<number, readonly Load[]>>();
+
+/** What one piece can weigh when `need` of them are used alike; worked out once, because plates have many sums. */
+function loadsOfPiece(piece: KitPiece, need: number): readonly Load[] {
+  const known = OF_PIECE.get(piece) ?? new Map<number, readonly Load[]>();
+  OF_PIECE.set(piece, known);
+  const loads = known.get(need) ?? makeLoadsOfPiece(piece, need);
+  known.set(need, loads);
+  return loads;
+}
+
+function makeLoadsOfPiece(piece: KitPiece, need: number): Load[] {
   const { item, unit } = piece;
   const name = (words: string) =>
     `${need > 1 ? `${need} × ` : ''}${words}${item === 'dumbbell' ? '' : ` ${inWords(item)}`}`;
@@ -82,7 +96,7 @@ function loadsOfPiece(piece: KitPiece, need: number): Load[] {
       ...base,
       kg: kg * need,
       label: name(weightWords(kg, unit)),
-      changeSeconds: piece.changeSeconds ?? PIN_SECONDS,
+      changeSeconds: piece.changeSeconds ?? (FILLED.includes(item) ? FILL_SECONDS : PIN_SECONDS),
     }));
   if (piece.kg) return [{ ...base, kg: piece.kg * need, label: name(loadLabel(piece)), changeSeconds: 0 }];
   if (item === 'band' && piece.order)
@@ -90,32 +104,60 @@ function loadsOfPiece(piece: KitPiece, need: number): Load[] {
   return [];
 }
 
-const KNOWN = new WeakMap<readonly KitPiece[], WeakMap<readonly (readonly KitNeed[])[], Load[]>>();
+const KNOWN = new WeakMap<readonly KitPiece[], WeakMap<readonly KitOption[], Load[]>>();
 
 /**
  * The loads that a kit can make for a movement's options, lightest first, each once.
  * Bands come first, in their order, because nobody knows their kilograms. A load that several pieces make is the one that takes least time.
- * Worked out once for the same kit and options, because plates have many sums: neither may be changed afterwards.
+ * Worked out once for the same kit and options: neither may be changed afterwards.
  */
-export function loadsFor(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): readonly Load[] {
-  const ofKit = KNOWN.get(pieces) ?? new WeakMap<readonly (readonly KitNeed[])[], Load[]>();
+export function loadsFor(options: readonly KitOption[], pieces: readonly KitPiece[]): readonly Load[] {
+  const ofKit = KNOWN.get(pieces) ?? new WeakMap<readonly KitOption[], Load[]>();
   KNOWN.set(pieces, ofKit);
   const loads = ofKit.get(options) ?? makeLoads(options, pieces);
   ofKit.set(options, loads);
   return loads;
 }
 
-function makeLoads(options: readonly (readonly KitNeed[])[], pieces: readonly KitPiece[]): Load[] {
+/** The loads of the options that no limit closes for somebody. */
+export const loadsOpen = (
+  movement: Equipped,
+  limits: readonly Limit[],
+  pieces: readonly KitPiece[],
+): readonly Load[] =>
+  movement.kit.some(({ demands }) => demands !== undefined)
+    ? loadsFor(openOptions(movement, limits, kitCounts(pieces)), pieces)
+    : loadsFor(movement.kit, pieces);
+
+const ALONE = new WeakMap<KitOption, readonly [KitOption]>();
+
+/** An option as a list of its own, always the same one, so that its loads are worked out once. */
+function alone(option: KitOption): readonly [KitOption] {
+  const list = ALONE.get(option) ?? [option];
+  ALONE.set(option, list);
+  return list;
+}
+
+/** Whether a movement can be done without a weight, with what is there. */
+export const mayGoBare = (movement: Equipped, limits: readonly Limit[], pieces: readonly KitPiece[]): boolean =>
+  openOptions(movement, limits, kitCounts(pieces)).some((option) => loadsFor(alone(option), pieces).length === 0);
+
+/** The options that a load can belong to. */
+export const optionsWith = (options: readonly KitOption[], load: Pick<Load, 'item' | 'count'>): KitOption[] =>
+  options.filter(({ needs }) => needs.some(({ item, count }) => item === load.item && count === load.count));
+
+function makeLoads(options: readonly KitOption[], pieces: readonly KitPiece[]): Load[] {
   const counts = kitCounts(pieces);
   const order = new Map(pieces.map((piece) => [piece.label, piece.order ?? 0]));
-  const loads = options
-    .filter((needs) => usableOption([needs], counts) !== undefined)
-    .flat()
-    .flatMap(({ item, count }) =>
+  const loads = usableOptions(options, counts)
+    .flatMap(({ needs, mostKg = Infinity }) => needs.map((need) => ({ ...need, mostKg })))
+    .flatMap(({ item, count, mostKg }) =>
       pieces
         .filter((piece) => piece.item === item && piece.count >= count)
         .flatMap((piece) =>
-          loadsOfPiece(piece, count).map((load) => ({ load, place: load.kg ?? order.get(piece.label) ?? 0 })),
+          loadsOfPiece(piece, count)
+            .filter(({ kg }) => (kg ?? 0) <= mostKg)
+            .map((load) => ({ load, place: load.kg ?? order.get(piece.label) ?? 0 })),
         ),
     )
     .sort(
@@ -143,6 +185,13 @@ export function nearestLoads(loads: readonly Load[], kg: number): Load[] {
   const below = weighed.findLast((load) => (load.kg ?? 0) < kg);
   const above = weighed.find((load) => (load.kg ?? 0) > kg);
   return [below, above].filter((load) => load !== undefined);
+}
+
+/** Those that make sense now, lightest first: the one in hand, one step down and up, and what was used before. */
+export function sensibleLoads(loads: readonly Load[], load: Load | null, usedKg: readonly number[]): Load[] {
+  const near = load?.kg == null ? loads.slice(0, 2) : nearestLoads(loads, load.kg);
+  const used = (kg: number | null) => kg !== null && usedKg.some((one) => Math.abs(one - kg) < SAME_KG);
+  return loads.filter((one) => near.includes(one) || used(one.kg) || (one.label === load?.label && one.kg === load.kg));
 }
 
 /** What can be taken for a weight that is not here: another of the same weight, else those on both sides of it. */

@@ -1,12 +1,12 @@
 /**
  * What the next set should be, from what was done, how it felt, how clean it was, and the weights that really exist.
- * Form gates load: nothing goes up while a serious fault is open or after pain. Every answer says why in one sentence.
+ * Form gates load: nothing goes up while a serious fault is open or after pain. Every answer says why.
  */
 import type { DoseWindow } from '../movement/schema.js';
 import type { DoseMode, Effort } from '../movement/vocabulary.js';
-import { UNIT_WORDS } from '../movement/words.js';
 import type { PainQuality } from '../client/pain.js';
 import type { Load } from './loads.js';
+import type { SetReason } from './reason.js';
 import { equalEffort, expectedReps, MOST_REPS, REPS_LEFT } from './strength.js';
 
 /** `rung-up` and `rung-down`: the dose of this movement has come to its end, and another movement is wanted. */
@@ -28,8 +28,10 @@ export interface SetSituation {
   load: Load | null;
   /** Loads that exist for this movement, lightest first. */
   loads: readonly Load[];
-  /** Names of open faults that are more than polish. */
-  faults: readonly string[];
+  /** It can be done without a weight as well. */
+  bare?: boolean;
+  /** Names of open faults that are more than polish; null for one that has none. */
+  faults: readonly (string | null)[];
   /** An open fault ends the set. */
   stopFault?: string | null;
   pain?: PainQuality | null;
@@ -45,55 +47,50 @@ export interface NextSet {
   load: Load | null;
   /** Reps or seconds to aim at. */
   amount: number;
-  why: string;
+  why: SetReason;
 }
 
 /** Reps that should be left at the bottom of the window after a step up. */
 const LEFT_AFTER_STEP = 2;
 
-const percent = (share: number): string => `${Math.round(share * 100)} %`;
+/** What was done, as facts of a reason. */
+const doneIn = ({ amount, mode, effort }: SetSituation) => ({ amount, mode, effort });
 
 /** Reps and what is left, as one number to failure. */
 const toFailure = ({ amount, effort, left }: SetSituation): number => amount + (left ?? REPS_LEFT[effort]);
 
-/** The next set. The load is always one of `loads`, or the one in hand. */
+/** The next set. The load is always one of `loads`, the one in hand, or none where that is possible. */
 export function nextSet(s: SetSituation): NextSet {
   const { window, load, mode } = s;
-  const keep = (kind: NextKind, amount: number, why: string): NextSet => ({ kind, load, amount, why });
-  if (s.pain === 'sharp') return keep('stop', 0, 'Sharp pain: this movement is over for today.');
-  if (s.stopFault) return keep('stop', 0, `${s.stopFault}: stop the set and sort it out before another rep.`);
+  const keep = (kind: NextKind, amount: number, why: SetReason): NextSet => ({ kind, load, amount, why });
+  if (s.pain === 'sharp') return keep('stop', 0, { code: 'sharp-pain' });
+  if (s.stopFault) return keep('stop', 0, { code: 'stop-fault', fault: s.stopFault });
   const failed = s.effort === 'failed';
   if (failed) return lessen(s, failed);
   if (s.amount < window.low) {
     const spare = mode === 'reps' ? toFailure(s) >= window.low + LEFT_AFTER_STEP : s.effort === 'easy';
     if (!spare || s.pain || s.faults.length > 0) return lessen(s, false);
-    return keep('more', window.low, `Only ${s.amount}, felt ${s.effort}: there is more in it, ${window.low} next.`);
+    return keep('more', window.low, { code: 'more-in-it', amount: s.amount, effort: s.effort, next: window.low });
   }
-  if (s.pain === 'dull') return keep('hold', window.low, 'Dull pain was reported: nothing goes up today.');
+  if (s.pain === 'dull') return keep('hold', window.low, { code: 'dull-pain' });
   if (s.faults.length > 0) {
     if (s.effort === 'hard') return lessen(s, false);
-    return keep(
-      'hold',
-      Math.min(s.amount, window.high),
-      `Nothing goes up before a clean set (seen: ${s.faults.join(', ')}).`,
-    );
+    return keep('hold', Math.min(s.amount, window.high), { code: 'unclean', faults: [...s.faults] });
   }
   if (s.effort === 'hard') {
     const amount = Math.min(s.amount, window.high);
-    const next = amount < s.amount ? `${amount} next, clean` : 'do it once more, clean';
-    return keep('hold', amount, `Hard at ${s.amount} ${UNIT_WORDS[mode]}: ${next}.`);
+    return keep('hold', amount, { code: 'once-more', ...doneIn(s), next: amount });
   }
   if (s.amount < window.high) {
     const more = mode === 'reps' ? (s.effort === 'easy' ? 2 : 1) : s.effort === 'easy' ? 10 : 5;
     const amount = Math.min(window.high, s.amount + more);
-    return keep(
-      'more',
-      amount,
-      `${s.amount} felt ${s.effort}: ${amount} next, up to ${window.high} before ${load ? 'more weight' : 'the next rung'}.`,
-    );
+    return keep('more', amount, { code: 'more', ...doneIn(s), next: amount, high: window.high, loaded: load !== null });
   }
   return goUp(s);
 }
+
+/** Kilograms from which the first weight after none is no small step. */
+export const FIRST_KG = 10;
 
 /** Above the load in hand: the next one that exists, unless it is capped. */
 function heavier({ loads, load, capKg }: SetSituation): { next: Load | undefined; capped: boolean } {
@@ -108,36 +105,26 @@ function heavier({ loads, load, capKg }: SetSituation): { next: Load | undefined
 function goUp(s: SetSituation): NextSet {
   const { window, load, mode, jump } = s;
   const { next, capped } = heavier(s);
-  const stay = (kind: NextKind, amount: number, why: string): NextSet => ({ kind, load, amount, why });
-  const reached = `${s.amount} ${UNIT_WORDS[mode]} clean, felt ${s.effort}`;
+  const stay = (kind: NextKind, amount: number, why: SetReason): NextSet => ({ kind, load, amount, why });
+  const up = (to: Load, why: SetReason): NextSet => ({ kind: 'up', load: to, amount: window.low, why });
+  const done = doneIn(s);
+  if (!load && s.bare && next && (next.kg ?? 0) <= FIRST_KG)
+    return up(next, { code: 'first-weight', ...done, to: next.label, next: window.low });
   if (!load || !next) {
-    if (capped)
-      return stay('slower', window.low, `${reached}. No spotter: not above ${s.capKg} kg, so slow the lowering.`);
-    if (!load || mode !== 'reps') return stay('rung-up', s.amount, `${reached}: time for the next rung.`);
-    return stay('slower', window.low, `${reached}, and nothing heavier is here: slow the lowering to make it count.`);
+    if (capped) return stay('slower', window.low, { code: 'no-spotter', ...done, kg: s.capKg ?? 0 });
+    if (!load || mode !== 'reps') return stay('rung-up', s.amount, { code: 'next-rung', ...done });
+    return stay('slower', window.low, { code: 'nothing-heavier', ...done });
   }
-  if (load.kg === null || next.kg === null)
-    return { kind: 'up', load: next, amount: window.low, why: `${reached}: next is ${next.label}.` };
-  const step = next.kg / load.kg - 1;
-  if (step <= jump + 1e-9)
-    return {
-      kind: 'up',
-      load: next,
-      amount: window.low,
-      why: `${reached}: up ${percent(step)} to ${next.label}, from ${window.low} again.`,
-    };
-  const big = `From ${load.label} to ${next.label} is ${percent(step)}`;
-  if (mode !== 'reps') return stay('more', s.amount + 5, `${big}: longer first.`);
-  const first = repsFirst(load.kg, next.kg, window.low);
-  if (first !== null && s.amount >= first)
-    return {
-      kind: 'up',
-      load: next,
-      amount: window.low,
-      why: `${big}, and ${s.amount} reps here earn it: ${window.low} there.`,
-    };
-  if (first === null) return stay('pause', window.low, `${big}: too far to reach by reps, so pause at the hard place.`);
-  return stay('more', Math.min(first, s.amount + 2), `${big}: reach ${first} reps with ${load.label} first.`);
+  if (load.kg === null || next.kg === null) return up(next, { code: 'next-load', ...done, to: next.label });
+  const share = next.kg / load.kg - 1;
+  if (share <= jump + 1e-9) return up(next, { code: 'heavier', ...done, to: next.label, share, next: window.low });
+  const big = { from: load.label, to: next.label, share };
+  if (mode !== 'reps') return stay('more', s.amount + 5, { code: 'longer-first', ...big });
+  const reps = repsFirst(load.kg, next.kg, window.low);
+  if (reps !== null && s.amount >= reps)
+    return up(next, { code: 'earned', ...big, amount: s.amount, next: window.low });
+  if (reps === null) return stay('pause', window.low, { code: 'too-far', ...big });
+  return stay('more', Math.min(reps, s.amount + 2), { code: 'reps-first', ...big, reps });
 }
 
 /**
@@ -158,8 +145,7 @@ const LESS = 0.94;
 /** The set was too much: the heaviest lighter load that lands in the window, else less of it. */
 function lessen(s: SetSituation, failed: boolean): NextSet {
   const { window, load, loads, mode } = s;
-  const faulty = s.faults.length > 0 ? ` with ${s.faults.join(', ')}` : '';
-  const told = failed ? `Failed at ${s.amount}${faulty}` : `${s.amount} ${UNIT_WORDS[mode]}, felt ${s.effort}${faulty}`;
+  const seen = { ...doneIn(s), faults: [...s.faults] };
   const lighter = loads.filter((one) => load?.kg != null && one.kg !== null && one.kg <= LESS * load.kg);
   const n = toFailure(s);
   const fits = lighter.findLast((one) => {
@@ -173,20 +159,24 @@ function lessen(s: SetSituation, failed: boolean): NextSet {
       kind: 'down',
       load: down,
       amount: window.low,
-      why: `${told}: down to ${down.label} for ${window.low}, clean.`,
+      why: { code: 'lighter', ...seen, to: down.label, next: window.low },
+    };
+  if (s.bare && load?.kg)
+    return {
+      kind: 'down',
+      load: null,
+      amount: window.low,
+      why: { code: 'without-weight', ...seen, next: window.low },
     };
   if (s.amount < window.low / 2 || (load === null && s.amount < window.low))
     return {
       kind: 'rung-down',
       load,
       amount: window.low,
-      why:
-        load === null
-          ? `${told}: take an easier movement.`
-          : `${told}, and nothing lighter is here: take an easier movement.`,
+      why: { code: 'easier-movement', ...seen, loaded: load !== null },
     };
   const amount = Math.max(1, Math.min(s.amount - (failed ? 2 : 0), window.low));
-  return { kind: 'hold', load, amount, why: `${told}: back to ${amount}, with good form.` };
+  return { kind: 'hold', load, amount, why: { code: 'back-to', ...seen, next: amount } };
 }
 
 /** The same work with whatever weight is there: reps to aim at with each load, where a formula can say. */
@@ -212,6 +202,28 @@ export function brokenHold(total: number, longest: number): number[] {
   const short = Math.floor(total / pieces);
   const extra = total - short * pieces;
   return Array.from({ length: pieces }, (_, i) => short + (i < extra ? 1 : 0));
+}
+
+/** Seconds below which a piece of a hold is not worth a breath. */
+const LEAST_PIECE = 5;
+
+/**
+ * A hold that was broken, put together again: the first piece a little longer than the best before, the others no longer than that, the whole
+ * the same. Three times 10 becomes 12, 10, 8, and in the end 30 in one.
+ * @param total seconds in all, at least those of the longest piece
+ */
+export function nextPieces(pieces: readonly number[], total: number): number[] {
+  const best = Math.max(1, ...pieces);
+  const first = Math.min(total, best + Math.max(2, Math.round(best / 5)));
+  const rest = total - first;
+  if (rest < LEAST_PIECE) return [total];
+  const full = Array.from({ length: Math.floor(rest / best) }, () => best);
+  const tail = rest % best;
+  if (tail === 0) return [first, ...full];
+  if (tail >= LEAST_PIECE || full.length === 0) return [first, ...full, tail];
+  // A crumb at the end is shared with the piece before it.
+  const both = best + tail;
+  return [first, ...full.slice(1), Math.ceil(both / 2), Math.floor(both / 2)];
 }
 
 /** `3 × 12 s`, or `13 + 12 + 12 s` when they differ. */

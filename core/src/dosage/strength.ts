@@ -80,7 +80,6 @@ export interface EqualDose {
   reps: Range;
   /** The one to aim at: the formula in the middle, whole. */
   aim: number;
-  why: string;
 }
 
 const EPSILON = 1e-9;
@@ -93,10 +92,5 @@ export function equalEffort(done: { kg: number; reps: number; left: number }, to
   const reps = { low: whole(at.low), high: whole(at.high) };
   const aim = whole(at.middle);
   if (aim < 1) return null;
-  const span = reps.low === reps.high ? `${reps.low}` : `${reps.low}–${reps.high}`;
-  return {
-    reps,
-    aim,
-    why: `${done.reps} reps with ${done.left} left is about ${aim} (${span}) at this weight${at.middle > ROUGH_REPS ? ', roughly' : ''}`,
-  };
+  return { reps, aim };
 }

@@ -1,10 +1,12 @@
 /** While everybody goes by a clock, its turn says what is now. */
+import type { Timer } from '../session/timer.js';
 import { isPending, type RunStep } from '../session/run.js';
 
 /** The clock that everybody of a block goes by, and the turn it is at. */
 export interface ClockTurn {
   blockId: string;
   turn: number;
+  timer: Timer;
 }
 
 export function atClock(steps: readonly RunStep[], clock: ClockTurn | null): readonly RunStep[] {

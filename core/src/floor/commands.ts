@@ -1,12 +1,15 @@
 /** What the taps of the floor mean, as drafts of events. Nothing is recorded here. */
 import type { BodySide, PainQuality } from '../client/pain.js';
-import type { Load } from '../dosage/loads.js';
-import type { Region } from '../movement/vocabulary.js';
-import { progressOf } from '../session/progress.js';
+import { type Load, loadsFor } from '../dosage/loads.js';
+import { itemsOf, type KitPiece } from '../movement/kit.js';
+import type { MovementSummary } from '../movement/summary.js';
+import type { KitItem, Region } from '../movement/vocabulary.js';
+import type { SetSide } from '../session/events.js';
+import { firstSide, progressOf } from '../session/progress.js';
 import type { RunStep } from '../session/run.js';
 import { draft, type Draft, type NewId } from './draft.js';
 import { entryOf, movementOf, type JustDone, type LaneView } from './lane-view.js';
-import { doseFor, isStepOpen, type Proposal } from './next.js';
+import { doseFor, doseNow, isStepOpen, type Proposal } from './next.js';
 
 /** The stay at the movement in hand, begun with the first thing that is recorded of it. @throws Error when no movement is in hand */
 function stayOf({ entry, movement, step }: LaneView, newId: NewId): { entryId: string; drafts: Draft[] } {
@@ -39,16 +42,26 @@ export function begin(view: LaneView, movementId: string, why: string | null, ne
   ];
 }
 
-/** Goes on with another movement in the place of the one in hand, at this client's own dose of it. */
-export const swapTo = (view: LaneView, movementId: string, why: string, newId: NewId): Draft[] =>
-  view.step ? inPlaceOf(view, view.step.itemId, movementId, why, newId) : begin(view, movementId, why, newId);
+/**
+ * Goes on with another movement in the place of the one in hand, at this client's own dose of it.
+ * @param aside it is for want of kit or room, for a change or for everybody, and says nothing about the rung
+ */
+export const swapTo = (view: LaneView, movementId: string, why: string, newId: NewId, aside = false): Draft[] =>
+  view.step ? inPlaceOf(view, view.step.itemId, movementId, why, newId, aside) : begin(view, movementId, why, newId);
 
-function inPlaceOf(view: LaneView, itemId: string, movementId: string, why: string, newId: NewId): Draft[] {
+function inPlaceOf(
+  view: LaneView,
+  itemId: string,
+  movementId: string,
+  why: string,
+  newId: NewId,
+  aside = false,
+): Draft[] {
   const movement = movementOf(view, movementId);
   if (!movement) return [];
   const { amount, load, tempo } = doseFor(view, movement);
   return [
-    draft(newId(), 'movement-started', { movementId, why, itemId }),
+    draft(newId(), 'movement-started', { movementId, why, itemId, ...(aside && { aside }) }),
     draft(newId(), 'dose-changed', { itemId, amount, load, tempo }),
   ];
 }
@@ -72,14 +85,31 @@ export const skip = ({ itemId, set }: Pick<RunStep, 'itemId' | 'set'>, newId: Ne
   draft(newId(), 'step-skipped', { itemId, set }),
 ];
 
-/**
- * Logs the set in hand: the side that is next.
- * @param despite why it should not have been done, where the trainer chose to do it all the same
- */
-export function logSet(view: LaneView, amount: number, load: Load | null, newId: NewId, despite?: string): Draft[] {
-  const { movement, entry } = view;
+/** What else is known of a set when it is logged. */
+export interface SetExtras {
+  /** The side that was done, where another one than the next was chosen. */
+  side?: SetSide | undefined;
+  /** The pieces that a hold was broken into, in seconds. */
+  pieces?: readonly number[] | undefined;
+  /** Why it should not have been done, where the trainer chose to do it all the same. */
+  despite?: string | undefined;
+}
+
+/** The side that comes next; before anything was done, the first one. */
+export const sideNext = ({ movement, entry }: Pick<LaneView, 'movement' | 'entry'>): SetSide =>
+  !movement || movement.sides !== 'each' ? 'both' : entry ? progressOf(entry, movement.sides).side : firstSide(1);
+
+/** Logs the set in hand. */
+export function logSet(
+  view: LaneView,
+  amount: number,
+  load: Load | null,
+  newId: NewId,
+  { side = sideNext(view), pieces, despite }: SetExtras = {},
+): Draft[] {
+  const { movement } = view;
   if (!movement || (view.closed && !despite)) return [];
-  const side = entry ? progressOf(entry, movement.sides).side : movement.sides === 'each' ? 'left' : 'both';
+  const total = pieces?.reduce((sum, piece) => sum + piece, 0);
   return atStay(view, newId, (entryId) => [
     draft(newId(), 'set-done', {
       entryId,
@@ -87,13 +117,14 @@ export function logSet(view: LaneView, amount: number, load: Load | null, newId:
       amount,
       kg: load?.kg ?? null,
       loadLabel: load?.label ?? null,
+      ...(pieces && pieces.length > 1 && total === amount ? { pieces: [...pieces] } : {}),
       ...(despite ? { despite } : {}),
     }),
   ]);
 }
 
 /**
- * Logs the turns of a block that are over, up to one: the seconds worked, or the reps that were planned, with the planned load.
+ * Logs the turns of a block that are over: the seconds worked, with the planned load. Reps that nobody counted are not made up.
  * Turns of what is closed are left out: nobody says that they were done.
  */
 export function logTurns(view: LaneView, turns: readonly RunStep[], work: number, newId: NewId): Draft[] {
@@ -110,10 +141,14 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
       const movement = movementOf(view, lane.movementId);
       const each = movement?.sides === 'each';
       // One side may have been logged by hand already.
-      const half = first && each && entry && progressOf(entry, 'each').side === 'right';
-      const sides = half ? (['right'] as const) : each ? (['left', 'right'] as const) : (['both'] as const);
-      const amount = movement?.dose.mode === 'time' ? Math.round(work / (each ? 2 : 1)) : lane.amount;
-      const numbers = { amount, kg: lane.load?.kg ?? null, loadLabel: lane.load?.label ?? null };
+      const progress = first && each && entry ? progressOf(entry, 'each') : null;
+      const sides: readonly SetSide[] = progress?.half ? [progress.side] : each ? ['left', 'right'] : ['both'];
+      const numbers = {
+        amount: Math.round(work / (each ? 2 : 1)),
+        kg: lane.load?.kg ?? null,
+        loadLabel: lane.load?.label ?? null,
+        ...(movement?.dose.mode === 'time' ? {} : { uncounted: true as const }),
+      };
       return [
         ...(known ? [] : [draft(entryId, 'movement-started', { movementId: lane.movementId, why: null, itemId })]),
         ...sides.map((side) => draft(newId(), 'set-done', { entryId, side, ...numbers })),
@@ -124,6 +159,31 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
 /** Takes a proposal: from now on this line is done so. A rung is taken by `swapTo`. */
 export const takeProposal = ({ step }: LaneView, { dose }: Proposal, newId: NewId): Draft[] =>
   step ? [draft(newId(), 'dose-changed', { itemId: step.itemId, ...dose })] : [];
+
+/** From now on this line is done with another weight. */
+export function setLoad(view: LaneView, load: Load | null, newId: NewId): Draft[] {
+  const dose = doseNow(view);
+  if (!view.step || !dose) return [];
+  const { amount, tempo } = dose;
+  return [draft(newId(), 'dose-changed', { itemId: view.step.itemId, amount, load, tempo })];
+}
+
+/** Things that a movement can be loaded with. */
+export const weighable = ({ kit }: Pick<MovementSummary, 'kit'>): KitItem[] =>
+  WEIGHTS.filter((item) => itemsOf(kit).includes(item));
+
+const WEIGHTS: readonly KitItem[] = ['dumbbell', 'bell', 'backpack', 'jug', 'plate', 'barbell'];
+
+/** A weight that is here today is used from now on; everybody in the session can take it. */
+export function broughtWeight(view: LaneView, piece: KitPiece, newId: NewId): Draft[] {
+  const { item, count, kg, unit = null, stepKg = null, mostKg = null } = piece;
+  const [load] = view.movement ? loadsFor(view.movement.kit, [piece]) : [];
+  if (kg == null) return [];
+  return [
+    draft(newId(), 'weight-brought', { item, count, kg, unit, stepKg, mostKg }),
+    ...(load ? setLoad(view, load, newId) : []),
+  ];
+}
 
 /** A fault of the movement in hand, or of the set just done when that is what was watched. */
 export const seeFault = (view: LaneView, faultId: string, of: JustDone | null, newId: NewId): Draft[] =>

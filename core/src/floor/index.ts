@@ -7,3 +7,5 @@ export * from './minutes.js';
 export * from './next.js';
 export * from './rest.js';
 export * from './say.js';
+export * from './shared-kit.js';
+export * from './place-to-stand.js';

@@ -5,7 +5,7 @@ import { elapsedOf, timerAt, type Timer } from '../session/timer.js';
 import type { LaneView } from './lane-view.js';
 import { doseNow } from './next.js';
 
-export type LanePhase = 'work' | 'paused' | 'rest' | 'ready' | 'idle';
+export type LanePhase = 'work' | 'paused' | 'over' | 'rest' | 'ready' | 'idle';
 
 export interface LaneTime {
   phase: LanePhase;
@@ -26,12 +26,14 @@ export const timerOf = ({ lane, entry }: LaneView): Timer | undefined => {
 const BEAT_WORDS = { lower: 'lower', hold: 'hold', rise: 'rise', top: 'hold' } as const;
 
 export function laneTime(view: LaneView, now: number): LaneTime {
+  if (view.clock) return clockTime(view.clock, view.waits, now);
   const timer = timerOf(view);
   if (timer) {
-    const { left, running, elapsed } = timerAt(timer, now);
+    const { left, running, elapsed, phase } = timerAt(timer, now);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
     if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
     const at = dose && tempoAt(dose.tempo, elapsed);
+    if (phase === 'over') return { phase, words: clockWords(0), left: 0, beat: null };
     return {
       phase: running ? 'work' : 'paused',
       words: at ? `Rep ${at.rep}` : clockWords(left),
@@ -52,6 +54,15 @@ export function laneTime(view: LaneView, now: number): LaneTime {
   };
 }
 
+/** While everybody goes by a clock, no lane has a time of its own. */
+function clockTime(clock: Timer, waits: boolean, now: number): LaneTime {
+  const { phase, left, running } = timerAt(clock, now);
+  if (phase === 'over') return { phase, words: '', left: 0, beat: null };
+  const seconds = Math.max(0, Math.ceil(left / 1000));
+  const own = phase === 'work' && !waits ? 'work' : 'rest';
+  return { phase: running ? own : 'paused', words: clockWords(left), left: seconds, beat: null };
+}
+
 const LONG_MS = 10 * 60_000;
 
 /** `1:05`, `-0:07` for what is over. Time left is counted so that a whole second shows until it is gone. */
@@ -69,6 +80,8 @@ export interface Sounds {
 
 /** What a lane has to sound from now on; null where nothing runs. */
 export function soundsOf(view: LaneView, now: number): Sounds | null {
+  // The clock of everybody sounds for all.
+  if (view.clock) return null;
   const timer = timerOf(view);
   if (timer) {
     if (!timerAt(timer, now).running) return null;

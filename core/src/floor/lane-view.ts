@@ -1,5 +1,6 @@
 /** Everything that the floor knows of one client now: where they are, how they stand, what is in hand and what is closed. */
 import type { ClientOnDay } from '../client/client-on-day.js';
+import type { Place } from '../client/place.js';
 import type { Studio } from '../client/studio.js';
 import type { ClientRecord } from '../coaching/client-record.js';
 import type { Catalog } from '../ladder/substitutes.js';
@@ -13,6 +14,7 @@ import { fitNow, isOpen, type FitNow } from '../progress/fit.js';
 import { replacementFor } from '../progress/replacement.js';
 import { standingOf, type Standing } from '../progress/standing.js';
 import { currentEntry, latestSet, type Entry, type Lane, type SetRecord } from '../session/fold.js';
+import type { Timer } from '../session/timer.js';
 import { isPending, stepNow, stepsOf, type Programme, type RunStep } from '../session/run.js';
 import { atClock, type ClockTurn } from './clock-turn.js';
 import { restOf, type Rest } from './rest.js';
@@ -23,6 +25,10 @@ export interface LaneParts {
   client: ClientOnDay;
   record: ClientRecord;
   studio: Studio;
+  /** Where the session is held, with what was brought along. */
+  place: Place;
+  /** Everywhere that it could be held. */
+  places: readonly Place[];
   rules: readonly HouseRule[];
   movements: readonly MovementSummary[];
   catalog: Catalog;
@@ -53,6 +59,8 @@ export interface LaneView extends Omit<LaneParts, 'rules' | 'clock'> {
   steps: readonly RunStep[];
   /** The set in hand. */
   step: RunStep | undefined;
+  /** The clock that this client goes by now, with everybody of the block; null where none runs. */
+  clock: Timer | null;
   /** The clock has no place for this client in this turn. */
   waits: boolean;
   /** The movement in hand, in short and whole. */
@@ -71,10 +79,10 @@ export interface LaneView extends Omit<LaneParts, 'rules' | 'clock'> {
 
 /** The lane of one client. */
 export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
-  const { lane, client, record, studio, movements, catalog, programme, pageOf } = parts;
+  const { lane, client, record, studio, place, movements, catalog, programme, pageOf } = parts;
   const find = (id: string) => movements.find((movement) => movement.id === id) ?? summaryOf(pageOf(id));
   const standing = standingOf(client, record.hurt, lane.pains);
-  const kit = kitCounts(studio.kit);
+  const kit = kitCounts(place.kit);
   const steps = atClock(stepsOf(programme, lane, find), clock);
   const step = stepNow(steps);
   const last = currentEntry(lane);
@@ -95,12 +103,14 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
     kit,
     steps,
     step,
+    clock: clock && steps.some((one) => one.block?.id === clock.blockId && isPending(one)) ? clock.timer : null,
     waits: clock !== null && !step && steps.some((one) => one.block?.id === clock.blockId && isPending(one)),
     movement,
     page: shown(movementId, entry),
     entry,
     closed: closedBy(
       [movement, step?.lane.withId == null ? undefined : find(step.lane.withId)],
+      step?.lane.load?.item,
       standing,
       kit,
       catalog,
@@ -118,13 +128,14 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
 /** Why a movement, or the one it is combined with, must not be done now. */
 function closedBy(
   all: readonly (MovementSummary | undefined)[],
+  item: KitItem | undefined,
   standing: Standing,
   kit: ReadonlyMap<KitItem, number>,
   catalog: Catalog,
 ): Closed | null {
   const [movement] = all;
   for (const one of all) {
-    const fit = one && fitNow(standing, kit, one);
+    const fit = one && fitNow(standing, kit, one, item);
     if (movement && fit && !isOpen(fit)) return { fit, instead: replacementFor(catalog, standing, kit, movement.id) };
   }
   return null;
@@ -160,5 +171,8 @@ export const movementOf = (view: LaneView, movementId: string): MovementSummary 
   movementId === view.movement?.id ? view.movement : view.movements.find(({ id }) => id === movementId);
 
 /** Whether this client may do a movement now. */
-export const fitOf = (view: LaneView, movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>): FitNow =>
-  fitNow(view.standing, view.kit, movement);
+export const fitOf = (
+  view: LaneView,
+  movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>,
+  item?: KitItem,
+): FitNow => fitNow(view.standing, view.kit, movement, item);

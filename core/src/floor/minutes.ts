@@ -17,9 +17,24 @@ export function ranFor({ view, state }: Timed, now: number): number {
   return Math.max(0, end - Date.parse(view.startedAt) - spanned(state.breaks, end));
 }
 
-/** Seconds that the longest lane has still to do. */
+/** What the run of everybody in a session has to know to say how long it takes. */
+export const timeOf = (views: readonly LaneView[]) => ({
+  find: (id: string) => views.map((view) => movementOf(view, id)).find((movement) => movement !== undefined),
+  knows: (clientId: string, movementId: string) => {
+    const view = views.find(({ client }) => client.id === clientId);
+    return (
+      (view?.record.sets[movementId]?.length ?? 0) > 0 ||
+      (view?.lane.entries.some((entry) => entry.movementId === movementId) ?? false)
+    );
+  },
+});
+
+/** Seconds that are still to do, as the plan reckons them. */
 export const leftOf = (views: readonly LaneView[]): number =>
-  Math.max(0, ...views.map((view) => secondsLeft(view.steps, (id) => movementOf(view, id))));
+  secondsLeft(
+    views.map(({ steps }) => steps),
+    timeOf(views),
+  );
 
 /** Whole minutes over the plan with so many seconds still to do; 0 when it fits or there is no plan. Asked on every beat. */
 export function minutesOver(live: Timed, toDo: number, now: number): number {

@@ -1,12 +1,16 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
-import { readiness, signWords } from '../ladder/readiness.js';
+import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
+import type { ReadyWhen } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { EFFORTS, type Region } from '../movement/vocabulary.js';
+import { bestSingle } from '../client/history.js';
 import { laneFor } from '../planning/lane-for.js';
 import type { PlanLane } from '../planning/plan.js';
+import { waysUp } from '../progress/come-back.js';
 import { isOpen } from '../progress/fit.js';
-import { heldBack, type Held } from '../progress/held.js';
+import { heldBack } from '../progress/held.js';
+import type { Held } from '../progress/reason.js';
 import { nextStep, type NextStep } from '../progress/next-step.js';
 import { swapsFor } from '../progress/replacement.js';
 import type { Entry, SetRecord } from '../session/fold.js';
@@ -39,20 +43,26 @@ export function swapsFrom(
 export interface NextUp {
   best: Substitute | undefined;
   /** Why it is not offered. */
-  held: string | null;
-  /** Said when the record shows that the client is ready for it. */
-  ready: string | null;
+  held: Held | null;
+  /** The sign that is met, where the record shows that the client is ready for it. */
+  ready: ReadyWhen | null;
 }
+
+/** Answers among which the rung is looked for that somebody was on before. */
+const UP_LOOKED_AT = 12;
 
 /** The next rung up, held back while something speaks against it. */
 export function nextUp(view: LaneView): NextUp {
   const { movement, catalog, record } = view;
   if (!movement) return { best: undefined, held: null, ready: null };
-  const held = heldNow(view)?.words ?? null;
-  const best = swapsOf(view, 'too-easy', undefined, 1).ranked[0];
+  const held = heldNow(view);
+  const { ranked } = swapsOf(view, 'too-easy', undefined, UP_LOOKED_AT);
+  // Where somebody has been before is where they go back to.
+  const been = waysUp(catalog.ladder, movement.id, record.sets).find(({ to }) => record.sets[to] !== undefined);
+  const best = ranked.find(({ id }) => id === been?.to) ?? ranked[0];
   const sign = catalog.ladder.rungs.get(movement.id)?.harder.find((step) => step.to === best?.id)?.readyWhen;
   const state = sign && readiness(sign, record.sets[movement.id] ?? []);
-  return { best, held, ready: sign && state?.ready ? `ready: ${signWords(sign)}` : null };
+  return { best, held, ready: sign && state?.ready ? sign : null };
 }
 
 const purposeOf = ({ programme }: LaneView) => programme?.plan.purpose ?? 'strength';
@@ -66,7 +76,7 @@ export const doseFor = (view: LaneView, movement: MovementSummary): PlanLane =>
     movement,
     purpose: purposeOf(view),
     sets: view.record.sets,
-    kit: view.studio.kit,
+    kit: view.place.kit,
     ladder: view.catalog.ladder,
     find: finder(view),
     faultOf: (id, faultId) => view.pageOf(id)?.movement.faults.find((fault) => fault.id === faultId),
@@ -91,7 +101,7 @@ export const nextOpen = (view: LaneView): RunStep | undefined =>
 export const isStepOpen = (view: LaneView, { lane }: RunStep): boolean =>
   [lane.movementId, ...(lane.withId === null ? [] : [lane.withId])].every((id) => {
     const movement = movementOf(view, id);
-    return movement !== undefined && isOpen(fitOf(view, movement));
+    return movement !== undefined && isOpen(fitOf(view, movement, lane.load?.item));
   });
 
 export interface Unanswered {
@@ -112,15 +122,18 @@ export function unanswered(view: LaneView): Unanswered | null {
   );
   if (!entry) return null;
   const movement = movementOf(view, entry.movementId);
-  if (progressOf(entry, movement?.sides ?? 'both').side === 'right') return null;
+  if (progressOf(entry, movement?.sides ?? 'both').half) return null;
   const name = entry.id === view.entry?.id ? null : (movement?.name ?? null);
   return { entry, sets: entry.sets.filter(({ effort }) => effort === null), name };
 }
 
+/** A set as history has it. */
+const whole = ({ amount, pieces }: SetRecord) => ({ amount, ...(pieces ? { pieces } : {}) });
+
 export interface Proposal {
   step: NextStep;
   dose: NextStep['dose'];
-  why: string;
+  why: NextStep['why'];
   /** It changes the dose in hand. */
   changes: boolean;
   /** A movement to go to, open now: for a rung up or down. */
@@ -132,9 +145,11 @@ export function proposalFor(view: LaneView): Proposal | null {
   const { step, entry, movement, record } = view;
   const dose = doseNow(view);
   if (!step || !entry || !movement || !dose) return null;
-  if (progressOf(entry, movement.sides).side === 'right') return null;
+  if (progressOf(entry, movement.sides).half) return null;
   const sides = movement.sides === 'each' ? (['left', 'right'] as const) : (['both'] as const);
   const last = sides.flatMap((side) => entry.sets.findLast((set) => set.side === side) ?? []);
+  // What nobody counted says nothing of the next one.
+  if (last.some(({ uncounted }) => uncounted)) return null;
   const efforts = last.flatMap(({ effort }) => effort ?? []);
   const effort = efforts.toSorted((a, b) => EFFORTS.indexOf(b) - EFFORTS.indexOf(a))[0];
   if (last.length < sides.length || efforts.length < sides.length || !effort) return null;
@@ -143,7 +158,7 @@ export function proposalFor(view: LaneView): Proposal | null {
     standing: view.standing,
     movement,
     purpose: purposeOf(view),
-    kit: view.studio.kit,
+    kit: view.place.kit,
     ladder: view.catalog.ladder,
     find: finder(view),
     sets: record.sets,
@@ -153,6 +168,7 @@ export function proposalFor(view: LaneView): Proposal | null {
       left: left.length > 0 ? Math.min(...left) : null,
       kg: last[0]?.kg ?? null,
       label: last[0]?.loadLabel ?? null,
+      pieces: last.toSorted((a, b) => bestSingle(whole(a)) - bestSingle(whole(b)))[0]?.pieces ?? null,
     },
     faults: seriousFaults(view),
     planned: dose.amount,
@@ -169,22 +185,24 @@ export function proposalFor(view: LaneView): Proposal | null {
   };
 }
 
-/** How this movement differs from what was done last time in its place: `last time Chair squat`; null when it does not. */
-export function sinceLastTime(view: LaneView): string | null {
+/** How the movement in hand differs from what was done last time in its place. */
+export type SinceLast =
+  { code: 'new' } | { code: 'movement'; from: string; to: string } | { code: 'weight'; from: number; to: number };
+
+/** Null where it does not differ. */
+export function sinceLastTime(view: LaneView): SinceLast | null {
   const { movement, record, movements, lane } = view;
   if (!movement || lane.pains.length > 0) return null;
   const before = Object.entries(record.sets)
     .flatMap(([id, sessions]) => {
       const other = movements.find((one) => one.id === id);
       const at = sessions.at(-1)?.at;
-      return other && at && other.families.some((family) => movement.families.includes(family)) ? [{ other, at }] : [];
+      return other && at && other.families.some((family) => movement.families.includes(family)) ? [{ id, at }] : [];
     })
     .sort((a, b) => b.at.localeCompare(a.at))[0];
-  if (!before) return 'new to this client';
-  if (before.other.id !== movement.id)
-    return `last time ${before.other.name.toLowerCase()}, now ${movement.name.toLowerCase()}`;
-  const kg = record.sets[movement.id]?.at(-1)?.sets.at(-1)?.kg ?? null;
-  const now = doseNow(view)?.load;
-  if (kg === null || now?.kg == null || kg === now.kg) return null;
-  return `last time ${kg} kg, now ${now.kg} kg`;
+  if (!before) return { code: 'new' };
+  if (before.id !== movement.id) return { code: 'movement', from: before.id, to: movement.id };
+  const from = record.sets[movement.id]?.at(-1)?.sets.at(-1)?.kg ?? null;
+  const to = doseNow(view)?.load?.kg ?? null;
+  return from === null || to === null || from === to ? null : { code: 'weight', from, to };
 }

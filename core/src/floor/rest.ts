@@ -24,7 +24,7 @@ export function restOf(
   const last = latestSet(lane);
   if (!stepNow(steps) || !last) return null;
   const { entry, set } = last;
-  if (progressOf(entry, find(entry.movementId)?.sides ?? 'both').side === 'right') return null;
+  if (progressOf(entry, find(entry.movementId)?.sides ?? 'both').half) return null;
   const timer = lane.timers.at(-1);
   if (timer && timer.stoppedAt === null && timer.entryId === inHand?.id && timer.startedAt > set.at) return null;
   const planned = steps.find(({ itemId }) => itemId === entry.itemId)?.lane.rest;

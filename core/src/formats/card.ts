@@ -5,6 +5,7 @@ import { signWords } from '../ladder/readiness.js';
 import type { Correction, Movement } from '../movement/schema.js';
 import {
   causeWords,
+  correctionWords,
   demandList,
   inWords,
   kitWords,
@@ -38,10 +39,8 @@ export function doseWords(movement: Movement): { purpose: string; words: string 
   }));
 }
 
-const correctionLine = (movement: Movement, correction: Correction): string => {
-  const cue = movement.cues.find(({ id }) => id === correction.cueId);
-  return `${label(correction.kind)}: ${cue ? `“${cue.text}” ` : ''}${correction.text}`;
-};
+const correctionLine = ({ cues }: Movement, correction: Correction): string =>
+  `${label(correction.kind)}: ${correctionWords(correction, cues)}`;
 
 export function cardMarkdown(movement: Movement, neighbours: CardNeighbours): string {
   const steps = (title: string, direction: Direction, list: readonly NamedStep[]) =>
@@ -64,6 +63,7 @@ export function cardMarkdown(movement: Movement, neighbours: CardNeighbours): st
     '',
     ...doseWords(movement).map(({ purpose, words }) => `- ${purpose}: ${words}`),
     '',
+    ...(movement.how ? [plain(movement.how), ''] : []),
     `**Breath:** ${plain(movement.breath)}`,
     '',
     '## Say and show',

@@ -50,6 +50,8 @@ const KNOWN = new Set(['id', 'name', ...Object.keys(BLANK_CLIENT)]);
 
 /** Checks a whole file before anything of it is taken. The client's plain fields are checked again as any client is. */
 export function checkClientFile(input: unknown): Checked<ClientFile> {
+  if (typeof input !== 'object' || input === null || Array.isArray(input))
+    return { ok: false, problems: [{ path: 'file', message: "is not a client's file: it is not a JSON object" }] };
   const result = fileSchema.safeParse(input, { reportInput: true });
   if (!result.success) return { ok: false, problems: problemsOf(result.error) };
   const file = result.data;

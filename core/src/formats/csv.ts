@@ -5,7 +5,7 @@
 import Papa from 'papaparse';
 import { checkMovement } from '../movement/check.js';
 import type { Problem } from '../schema/problem.js';
-import type { KitNeed, Movement } from '../movement/schema.js';
+import type { KitNeed, KitOption, Movement } from '../movement/schema.js';
 import { PackError, packOf, type Pack } from './pack.js';
 
 export const CSV_COLUMNS = [
@@ -36,21 +36,31 @@ const split = (cell: string): string[] =>
     .map((value) => value.trim())
     .filter(Boolean);
 
-/** `2 dumbbell + bench / bell`: options by slashes, what an option needs by plus signs. */
-const kitCell = (kit: readonly (readonly KitNeed[])[]): string =>
-  kit.map((option) => join(option.map(({ item, count }) => (count > 1 ? `${count} ${item}` : item)))).join(' / ');
+const NOTHING = 'nothing';
 
-const kitFrom = (cell: string): { item: string; count: number }[][] =>
-  cell
+const needsCell = (needs: readonly KitNeed[]): string =>
+  needs.length === 0 ? NOTHING : join(needs.map(({ item, count }) => (count > 1 ? `${count} ${item}` : item)));
+
+/** `2 dumbbell + bench / bell`: options by slashes, what an option needs by plus signs. */
+const kitCell = (kit: readonly KitOption[]): string => kit.map(({ needs }) => needsCell(needs)).join(' / ');
+
+/** Options as they are named; what a table does not show of one that was here stays. */
+function kitFrom(cell: string, here: readonly KitOption[]): unknown[] {
+  const left = [...here];
+  return cell
     .split('/')
     .map(split)
     .filter((option) => option.length > 0)
-    .map((option) =>
-      option.map((need) => {
-        const counted = /^(\d+)\s+(.+)$/.exec(need);
-        return counted ? { item: counted[2] ?? '', count: Number(counted[1]) } : { item: need, count: 1 };
-      }),
-    );
+    .map((option) => {
+      const at = left.findIndex(({ needs }) => needsCell(needs) === join(option));
+      return at < 0 ? { needs: option.filter((need) => need !== NOTHING).map(needFrom) } : left.splice(at, 1)[0];
+    });
+}
+
+function needFrom(need: string): { item: string; count: number } {
+  const counted = /^(\d+)\s+(.+)$/.exec(need);
+  return counted ? { item: counted[2] ?? '', count: Number(counted[1]) } : { item: need, count: 1 };
+}
 
 const rowOf = (movement: Movement): Row => ({
   id: movement.id,
@@ -146,7 +156,7 @@ function withRow(here: Movement | undefined, row: Row): unknown {
     sides: text('sides'),
     planes: split(text('planes')),
     muscles: { prime: split(text('prime muscles')), assist: split(text('helping muscles')) },
-    kit: kitFrom(text('kit')),
+    kit: kitFrom(text('kit'), here?.kit ?? []),
     space: text('space'),
     dose: { ...base.dose, mode: text('counted in'), tempo: text('tempo') },
   };

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import type { Movement } from '../movement/index.js';
 import { lawfulMovement, lawfulMovements } from '../test/movements.js';
 import { cardMarkdown, csvOf, mergeImport, PackError, packOf, previewImport, readCsv, readPack } from './index.js';
 
@@ -25,6 +26,54 @@ describe('a library pack', () => {
     );
   });
 
+  test('of the first version is brought up to date: options of kit, and words to say apart from what to do', () => {
+    fc.assert(
+      fc.property(lawfulMovements(3), (movements) => {
+        const plain = movements.map((movement) => ({
+          ...movement,
+          kit: movement.kit.map(({ needs }) => ({ needs })).filter(({ needs }) => needs.length > 0),
+        }));
+        const first = plain.map(({ how: _h, setUp: _s, precursors: _p, progression: _g, feel: _f, ...rest }) => ({
+          ...rest,
+          kit: rest.kit.map(({ needs }) => needs),
+          faults: rest.faults.map((fault) => ({
+            ...fault,
+            corrections: fault.corrections.map(({ say, ...one }) => ({ ...one, text: say })),
+          })),
+        }));
+        const read = readPack(JSON.stringify({ format: 'waxwing-library', version: 1, movements: first })).movements;
+        const today = { how: '', setUp: [], precursors: [], progression: 'yes' };
+        // What is done on the feet says so now.
+        const feet = ({ position }: Movement) => (position === 'standing' ? { standing: 1 } : {});
+        expect(read).toEqual(plain.map((one) => ({ ...one, ...today, demands: { ...feet(one), ...one.demands } })));
+      }),
+    );
+  });
+
+  test('of the second version is read with today\u2019s names of causes, and keeps a demand that was left out', () => {
+    const [movement] = fc.sample(lawfulMovements(1), 1)[0] ?? [];
+    if (!movement) throw new Error('no movement drawn');
+    const causes = ['set-up/narrow-stance', 'set-up/feet-together', 'load/our-own'];
+    const fault = {
+      ...movement.faults[0],
+      id: 'it',
+      phase: movement.phases[0],
+      causes,
+      corrections: [{ id: 'a', kind: 'say', say: 'Wider.', causes }],
+    };
+    const before = {
+      ...movement,
+      position: 'standing',
+      demands: {},
+      links: [],
+      cues: [],
+      faults: [{ views: { side: 1 }, severity: 'fix', name: 'It', looksLike: 'It.', ...fault }],
+    };
+    const [read] = readPack(JSON.stringify({ format: 'waxwing-library', version: 2, movements: [before] })).movements;
+    const today = ['set-up/stance-too-narrow', 'load/our-own'];
+    expect(read).toMatchObject({ demands: {}, faults: [{ causes: today, corrections: [{ causes: today }] }] });
+  });
+
   test('cut anywhere is refused, with the line', () => {
     const text = JSON.stringify(packOf(fc.sample(lawfulMovements(3), 1)[0] ?? []), null, 1);
     fc.assert(
@@ -40,7 +89,7 @@ describe('a library pack', () => {
   test.each<[string, unknown, string]>([
     ['another kind of file', [1, 2], 'not a library pack'],
     ['another format', { ...whole, format: 'x' }, 'format must be'],
-    ['a later version', { ...whole, version: 2 }, 'version is 2, but only 1'],
+    ['a later version', { ...whole, version: 4 }, 'version is 4, but only 1, 2 and 3'],
     ['an unknown field', { ...whole, extra: 1 }, 'extra is not a known field'],
     ['ids twice', { ...whole, movements: [first, first] }, 'movements[1].id "movement-0" is also movements[0]'],
     [
@@ -123,7 +172,7 @@ test('a card in Markdown lets nothing of the text become markup', () => {
       const card = cardMarkdown(movement, { easier: [], harder: [] });
       expect(card).not.toMatch(/(^|[^\\])\|/);
       for (const fault of movement.faults)
-        expect(card.replaceAll('\\', '')).toContain(fault.corrections[0]?.text ?? 'nothing');
+        expect(card.replaceAll('\\', '')).toContain(fault.corrections[0]?.say ?? 'nothing');
     }),
   );
 });

@@ -1,3 +1,4 @@
+export * from './because.js';
 export * from './card.js';
 export * from './client-file.js';
 export * from './csv.js';

@@ -7,9 +7,12 @@ import { z } from '../schema/zod.js';
 import { checkReferences } from '../ladder/references.js';
 import { canonical, difference, type Change } from '../movement/difference.js';
 import { movementSchema, type Movement } from '../movement/schema.js';
+import { upgradeMovement } from '../movement/upgrade.js';
 
 export const PACK_FORMAT = 'waxwing-library';
-export const PACK_VERSION = 1;
+export const PACK_VERSION = 3;
+/** Packs of these versions are brought up to date as they are read. */
+const OLDER_VERSIONS = [1, 2] as const;
 
 const packSchema = z.strictObject({
   format: z.literal(PACK_FORMAT),
@@ -55,11 +58,18 @@ export function readPack(text: string): Pack {
   const input = parseJson(text);
   const head = headProblem(input);
   if (head) throw new PackError([head]);
-  const result = packSchema.safeParse(input, { reportInput: true });
+  const result = packSchema.safeParse(upToDate(input), { reportInput: true });
   if (!result.success) throw new PackError(problemsOf(result.error).slice(0, MOST_PROBLEMS));
   const repeated = repeatedIds(result.data.movements);
   if (repeated.length > 0) throw new PackError(repeated);
   return result.data;
+}
+
+function upToDate(input: unknown): unknown {
+  const { version, movements, ...rest } = input as { version?: unknown; movements?: unknown };
+  const from = OLDER_VERSIONS.find((one) => one === version);
+  if (from === undefined || !Array.isArray(movements)) return input;
+  return { ...rest, version: PACK_VERSION, movements: movements.map((one) => upgradeMovement(one, from)) };
 }
 
 function parseJson(text: string): unknown {
@@ -77,11 +87,14 @@ function parseJson(text: string): unknown {
 /** Says of a wrong file what it is, instead of listing every field that is missing. */
 function headProblem(input: unknown): Problem | null {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
-    return { path: '', message: 'This is not a library pack: it is not a JSON object.' };
+    return { path: 'file', message: 'is not a library pack: it is not a JSON object' };
   const { format, version } = input as { format?: unknown; version?: unknown };
   if (format !== PACK_FORMAT) return { path: 'format', message: `must be "${PACK_FORMAT}"` };
-  if (version !== PACK_VERSION)
-    return { path: 'version', message: `is ${JSON.stringify(version)}, but only ${PACK_VERSION} can be read here` };
+  if (![...OLDER_VERSIONS, PACK_VERSION].some((one) => one === version))
+    return {
+      path: 'version',
+      message: `is ${JSON.stringify(version)}, but only ${OLDER_VERSIONS.join(', ')} and ${PACK_VERSION} can be read here`,
+    };
   return null;
 }
 

@@ -16,7 +16,12 @@ export interface SetRow {
   set: number;
   side: 'both' | 'left' | 'right';
   amount: number;
+  /** Seconds where it went by a clock and nobody counted. */
   unit: string;
+  /** False where it went by a clock. */
+  counted: boolean;
+  /** The seconds of each piece of a hold that was broken. */
+  pieces: number[];
   kg: number | null;
   load: string | null;
   effort: Effort | null;
@@ -45,7 +50,9 @@ export function setRows(
           set: set.side === 'both' ? i + 1 : sets.slice(0, i + 1).filter(({ side }) => side === set.side).length,
           side: set.side,
           amount: set.amount,
-          unit: UNIT_WORDS[movement?.dose.mode ?? 'reps'],
+          unit: UNIT_WORDS[set.uncounted ? 'time' : (movement?.dose.mode ?? 'reps')],
+          counted: !set.uncounted,
+          pieces: set.pieces ?? [],
           kg: set.kg,
           load: set.loadLabel,
           effort: set.effort,
@@ -60,7 +67,7 @@ export function setRows(
 /** What a spreadsheet would take for a formula is quoted. */
 export const setsCsv = (rows: readonly SetRow[]): string =>
   `${Papa.unparse(
-    rows.map((row) => ({ ...row, faults: row.faults.join(' + ') })),
+    rows.map((row) => ({ ...row, pieces: row.pieces.join(' + '), faults: row.faults.join(' + ') })),
     { columns: SET_COLUMNS, escapeFormulae: true },
   )}\r\n`;
 
@@ -74,6 +81,8 @@ const SET_COLUMNS = [
   'side',
   'amount',
   'unit',
+  'counted',
+  'pieces',
   'kg',
   'load',
   'effort',

@@ -3,10 +3,11 @@ import type { Evidence } from '../coaching/evidence.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
 import { type FaultTally, latest, type PastSession } from '../client/history.js';
+import { setUpFor, type NotedSetUp } from '../client/set-up.js';
 import { likelyFault } from '../coaching/likelihood.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
-import { label, UNIT_WORDS } from '../movement/words.js';
+import { inWords, label, UNIT_WORDS } from '../movement/words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
 
@@ -17,6 +18,8 @@ export interface SheetLine {
   sets: number;
   /** The weight to take, with what to change; null without one. */
   kit: string | null;
+  /** How this client is set up for it; null where nothing was noted. */
+  setUp: string | null;
   reminders: string[];
   watchOut: string | null;
   easier: string | null;
@@ -31,6 +34,8 @@ export interface Sheet {
   title: string;
   client: string;
   studio: string;
+  /** The place where it is done, by its name. */
+  where: string;
   trainer: string;
   /** ISO, or null when no date is set. */
   startsAt: string | null;
@@ -43,6 +48,7 @@ export interface SheetSource {
   plan: Plan;
   client: { id: string; name: string };
   studio: { name: string; trainer: string };
+  where: string;
   minutes: number;
   find: (movementId: string) => Movement | undefined;
   /** Why a movement is closed for the client now; null when it is not. */
@@ -52,6 +58,7 @@ export interface SheetSource {
   evidence: Evidence;
   sets: Readonly<Record<string, readonly PastSession[]>>;
   faults: Readonly<Record<string, FaultTally>>;
+  setUps: readonly NotedSetUp[];
   now: string;
 }
 
@@ -86,6 +93,7 @@ export function sheetOf(source: SheetSource): Sheet {
     title: plan.name,
     client: client.name,
     studio: studio.name,
+    where: source.where,
     trainer: studio.trainer,
     startsAt: plan.startsAt,
     minutes: source.minutes,
@@ -117,6 +125,7 @@ function lineOf(
       dose: '',
       sets: 0,
       kit: null,
+      setUp: null,
       reminders: [],
       watchOut: null,
       easier: null,
@@ -135,6 +144,7 @@ function lineOf(
     dose: laneWords(block, lane, movement),
     sets: setsOfLane(block, lane),
     kit: lane.load && kitChange(lane.load, before),
+    setUp: setUpWords(movement, source.setUps),
     reminders: cues,
     watchOut: worstFault(source, movement)?.name ?? null,
     ...source.neighbours(movement.id),
@@ -188,21 +198,29 @@ export function changeWords(
   return words.length > 0 ? words.join(', ') : null;
 }
 
+/** What stands below the title: for whom, when, how long, where, and by whom. */
+export const headOf = ({ client, minutes, studio, where, trainer }: Sheet, date: string | null): string[] =>
+  [...new Set([client, date ?? '', `${minutes} min`, where, studio, trainer])].filter((part) => part !== '');
+
+/** `box height 30 cm, stance a foot apart`; null where nothing was noted. */
+function setUpWords(movement: Movement, noted: readonly NotedSetUp[]): string | null {
+  const known = setUpFor(movement, noted).filter(({ value }) => value !== null);
+  return known.length > 0 ? known.map(({ measure, value }) => `${inWords(measure)} ${value}`).join(', ') : null;
+}
+
 /** The sheet as Markdown, for a message or a folder. */
 export function sheetMarkdown(sheet: Sheet, date: string | null): string {
   const lines = [
     `# ${plain(sheet.title)}`,
     '',
-    `${[sheet.client, date, `${sheet.minutes} min`, sheet.studio, sheet.trainer]
-      .filter(Boolean)
-      .map((part) => plain(String(part)))
-      .join(' · ')}`,
+    `${headOf(sheet, date).map(plain).join(' · ')}`,
     '',
     ...sheet.blocks.flatMap(({ title, note, lines: all }) => [
       `## ${plain(title)}${note ? ` · ${plain(note)}` : ''}`,
       '',
       ...all.flatMap((line, i) => [
         `${i + 1}. **${plain(line.name)}**: ${plain(line.leaveOut ?? line.dose)}${line.kit ? `, ${plain(line.kit)}` : ''}`,
+        ...(line.setUp ? [`   - Set-up: ${plain(line.setUp)}`] : []),
         ...line.reminders.map((reminder) => `   - ${plain(reminder)}`),
         ...(line.watchOut ? [`   - **Watch out:** ${plain(line.watchOut)}`] : []),
         ...(line.easier ? [`   - Easier: ${plain(line.easier)}`] : []),

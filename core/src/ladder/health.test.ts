@@ -11,8 +11,8 @@ const fault = {
   ...drawn.faults[0],
   views: { front: 0.9, side: 0, back: 0, oblique: 0 },
   corrections: [
-    { id: 'a', kind: 'say', text: 'Say', causes: [] },
-    { id: 'b', kind: 'show', text: 'Show', causes: [] },
+    { id: 'a', kind: 'say', say: 'Say', causes: [] },
+    { id: 'b', kind: 'show', do: 'Show', causes: [] },
   ],
 } as Movement['faults'][0];
 /** Two movements in which nothing is missing. */
@@ -48,7 +48,10 @@ test.each<[HealthKind, Movement[]]>([
       { ...high, demands: { 'deep-knee-bend': 1 } },
     ],
   ],
-  ['dead-end-without-kit', [low, high].map((m) => ({ ...m, kit: [[{ item: 'barbell' as const, count: 1 }]] }))],
+  [
+    'dead-end-without-kit',
+    [low, high].map((m) => ({ ...m, kit: [{ needs: [{ item: 'barbell' as const, count: 1 }] }] })),
+  ],
   ['demands-missing', [{ ...low, demands: {} }, high]],
   ['no-cues', [{ ...low, cues: [] }, high]],
   ['no-faults', [{ ...low, faults: [] }, high]],

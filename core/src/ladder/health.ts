@@ -67,7 +67,7 @@ const ALIKE = 0.75;
 const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role === 'mobility';
 const asks = ({ demands }: Movement): number => Object.values(demands).reduce((sum, amount) => sum + amount, 0);
 const fitsAHome = ({ kit }: Movement): boolean =>
-  kit.length === 0 || kit.some((option) => option.every(({ item }) => HOUSEHOLD.includes(item)));
+  kit.length === 0 || kit.some(({ needs }) => needs.every(({ item }) => HOUSEHOLD.includes(item)));
 
 /** Looks over a whole library in O(movements × links nearby). */
 export function libraryHealth(movements: readonly Movement[]): Health {

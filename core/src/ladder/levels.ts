@@ -2,7 +2,7 @@
  * The same movement at three levels, and one that anybody can do: what a class is offered at once.
  * Each client's level is looked for with their own limits; the fallback is open to everybody without any care.
  */
-import { fitFor, mayDo, type Limit } from '../movement/limits.js';
+import { fitWith, mayDo, type Limit, type LimitMet } from '../movement/limits.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { substitutes, type Catalog, type Substitute } from './substitutes.js';
 
@@ -18,8 +18,10 @@ export interface Levels {
   easier: Substitute | null;
   /** Whether the movement itself is open to this client. */
   same: boolean;
-  /** Why not, in words. */
-  because: string[];
+  /** It hurt. */
+  hurt: boolean;
+  /** Limits that close it, or ask for care. */
+  because: LimitMet[];
   harder: Substitute | null;
 }
 
@@ -40,7 +42,8 @@ export function threeLevels(
       clientId,
       easier: best('too-hard'),
       same: !hurt && mayDo(facts, limits, kit),
-      because: hurt ? ['hurt'] : fitFor(facts.demands, limits).because,
+      hurt,
+      because: fitWith(facts, limits, kit).because,
       harder: best('too-easy'),
     };
   });
@@ -61,7 +64,7 @@ export function fallbackFor(
       facts.role === origin.role &&
       clients.every(
         ({ limits, avoid }) =>
-          !avoid.includes(facts.id) && mayDo(facts, limits, kit) && fitFor(facts.demands, limits).status === 'open',
+          !avoid.includes(facts.id) && mayDo(facts, limits, kit) && fitWith(facts, limits, kit).status === 'open',
       ),
   );
   const away = ({ facts }: (typeof open)[number]) =>
@@ -72,7 +75,7 @@ export function fallbackFor(
       away(a) - away(b) ||
       a.level - b.level ||
       asked(a) - asked(b) ||
-      a.facts.kit.length - b.facts.kit.length ||
+      Number(b.bare) - Number(a.bare) ||
       a.facts.name.localeCompare(b.facts.name),
   )[0];
   return easiest ? { id: easiest.facts.id, name: easiest.facts.name } : null;

@@ -1,6 +1,6 @@
 /** Whether recorded sets meet a link's `readyWhen`: enough good sets, in each of enough sessions in a row. */
 import type { ReadyWhen } from '../movement/schema.js';
-import type { DoneSet, PastSession } from '../client/history.js';
+import { bestSingle, type DoneSet, type PastSession } from '../client/history.js';
 import { EFFORTS } from '../movement/vocabulary.js';
 
 export interface Readiness {
@@ -11,14 +11,15 @@ export interface Readiness {
 }
 
 const meets = (set: DoneSet, sign: ReadyWhen): boolean =>
-  set.amount >= (sign.reps ?? sign.seconds ?? 0) &&
+  bestSingle(set) >= (sign.reps ?? sign.seconds ?? 0) &&
   (set.clean || !sign.clean) &&
   set.effort !== null &&
   EFFORTS.indexOf(set.effort) <= EFFORTS.indexOf(sign.effortAtMost);
 
 /** Looks back from the latest session; the first one that misses the sign ends the run. Sessions may come in any order. */
 export function readiness(sign: ReadyWhen, history: readonly PastSession[]): Readiness {
-  const latestFirst = history.toSorted((a, b) => b.at.localeCompare(a.at));
+  // What nobody counted neither meets a sign nor misses it.
+  const latestFirst = history.filter(({ sets }) => sets.length > 0).toSorted((a, b) => b.at.localeCompare(a.at));
   const miss = latestFirst.findIndex((session) => session.sets.filter((set) => meets(set, sign)).length < sign.sets);
   const met = miss === -1 ? latestFirst.length : miss;
   return { ready: met >= sign.sessions, met, needed: sign.sessions };

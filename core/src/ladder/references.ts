@@ -26,6 +26,14 @@ export function checkReferences(movements: readonly Movement[]): LibraryProblem[
           message: `no movement "${link.to}" in the library`,
         });
     });
+    movement.precursors.forEach((id, i) => {
+      if (!ids.has(id))
+        problems.push({
+          movementId: movement.id,
+          path: `precursors[${i}]`,
+          message: `no movement "${id}" in the library`,
+        });
+    });
     movement.faults.forEach((fault, i) =>
       fault.corrections.forEach((correction, j) => {
         if (correction.swapTo !== undefined && !ids.has(correction.swapTo))

@@ -3,19 +3,27 @@
  * Hard conditions first (limits, kit, room, the reason's own); then rungs that are linked, then the same family, then others, each by least cost.
  * Only links say what is easier than what: levels of different branches of a family tell nothing of each other.
  */
-import { demandWords, inWords, kitWords, leverWords } from '../movement/words.js';
-import { fitFor, opennessFor, type Limit, type Openness } from '../movement/limits.js';
-import { usableOption } from '../movement/kit.js';
-import type { Movement } from '../movement/schema.js';
+import {
+  type Demands,
+  demandsWith,
+  fitWith,
+  type LimitMet,
+  openOptions,
+  opennessWith,
+  type Limit,
+  type Openness,
+} from '../movement/limits.js';
+import { itemsOf, needsNothing, usableOption } from '../movement/kit.js';
+import type { KitOption, Movement } from '../movement/schema.js';
 import {
   DEMANDS,
-  KIT_ITEMS,
   MUSCLES,
   SPACES,
   type Demand,
   type KitItem,
   type Lever,
   type Muscle,
+  type Pattern,
   type Region,
   type Space,
 } from '../movement/vocabulary.js';
@@ -25,6 +33,9 @@ import { SUBSTITUTE_COST as COST } from './weights.js';
 
 export const SWAP_REASONS = ['too-hard', 'too-easy', 'wobbly', 'pain', 'no-kit', 'no-room', 'bored'] as const;
 export type SwapReason = (typeof SWAP_REASONS)[number];
+
+/** Reasons that lie in the room and not in the client: what is taken for them says nothing about the rung that somebody is on. */
+export const ASIDE: readonly SwapReason[] = ['no-kit', 'no-room', 'bored'];
 
 /** The part of a movement that substitution looks at: small enough to hold for a whole library. */
 export type MovementFacts = Pick<
@@ -49,8 +60,10 @@ interface Entry {
   facts: MovementFacts;
   prime: number;
   assist: number;
-  /** Every item of any kit option, as bits. */
-  items: number;
+  /** Every item of any kit option. */
+  items: ReadonlySet<KitItem>;
+  /** It can be done with nothing. */
+  bare: boolean;
   /** Demand by its place in `DEMANDS`. */
   asks: Uint8Array;
   space: number;
@@ -87,14 +100,43 @@ export interface Substitute {
   /** Rungs up (positive) or down (negative) by levels; null off the ladder. */
   levels: number | null;
   care: boolean;
-  reasons: string[];
+  why: SwapFact[];
 }
 
 export interface RuledOut {
   id: string;
   name: string;
-  because: string;
+  by: RuledOutBy;
 }
+
+/** What speaks for a substitute, and what it takes. */
+export type SwapFact =
+  | { code: 'spares'; region: Region }
+  | { code: 'other-pattern'; pattern: Pattern }
+  | { code: 'off-ladder' }
+  | { code: 'other-branch' }
+  | { code: 'same-level' }
+  /** Rungs up (positive) or down, and by what they differ. */
+  | { code: 'rungs'; levels: number; levers: Lever[] }
+  | { code: 'same-muscles' }
+  | { code: 'mostly-same-muscles' }
+  | { code: 'also-works'; muscles: Muscle[] }
+  | { code: 'other-muscles' }
+  /** The option of kit that it would be done with; null for none. */
+  | { code: 'needs'; option: KitOption | null }
+  | { code: 'care'; because: LimitMet[] };
+
+/** The hard condition that a movement does not meet. */
+export type RuledOutBy =
+  | { code: 'hurt-before' }
+  | { code: 'limits'; because: LimitMet[] }
+  | { code: 'kit'; options: readonly KitOption[] }
+  | { code: 'room'; space: Space }
+  | { code: 'still-asks'; demands: Demand[] }
+  | { code: 'other-way' }
+  | { code: 'as-much-balance' }
+  | { code: 'same-kit' }
+  | { code: 'as-much-room' };
 
 export interface SubstituteAnswer {
   ranked: Substitute[];
@@ -133,7 +175,8 @@ export function buildCatalog(movements: readonly MovementFacts[]): Catalog {
         facts,
         prime: mask(facts.muscles.prime),
         assist: mask(facts.muscles.assist),
-        items: facts.kit.flat().reduce((all, need) => all | (1 << KIT_ITEMS.indexOf(need.item)), 0),
+        items: new Set(itemsOf(facts.kit)),
+        bare: needsNothing(facts.kit),
         asks: Uint8Array.from(DEMANDS, (demand) => facts.demands[demand] ?? 0),
         space: SPACES.indexOf(facts.space),
         component: ladder.components.get(facts.id) ?? -1,
@@ -196,7 +239,7 @@ export function substitutes(catalog: Catalog, query: SubstituteQuery): Substitut
     const shared = overlap(from, entry);
     if (!steps && !mayStandIn(query.reason, wanted, from, entry, shared)) continue;
     const levels = entry.component === from.component ? entry.level - from.level : null;
-    const openness = opennessFor(entry.facts.demands, query.limits);
+    const openness = opennessWith(entry.facts, query.limits, query.kit);
     const cost =
       costOf(query.reason, wanted, from, entry, steps, levels, shared) + (openness === 'care' ? COST.withCare : 0);
     candidates.push({ entry, steps, levels, overlap: shared, openness, cost });
@@ -217,9 +260,9 @@ export function substitutes(catalog: Catalog, query: SubstituteQuery): Substitut
   for (const candidate of candidates) {
     if (ranked.length >= most) break;
     const { id, name } = candidate.entry.facts;
-    const because = hardCondition(query, from, candidate);
-    if (because === null) ranked.push(describe(query, from, candidate));
-    else if (ruledOut.length < most) ruledOut.push({ id, name, because });
+    const by = hardCondition(query, from, candidate);
+    if (by === null) ranked.push(describe(query, from, candidate));
+    else if (ruledOut.length < most) ruledOut.push({ id, name, by });
   }
   return { ranked, ruledOut };
 }
@@ -262,7 +305,7 @@ function costOf(
   if (b.role !== a.role) cost += COST.otherRole;
   if (b.position !== a.position) cost += COST.otherPosition;
   if (b.sides !== a.sides) cost += COST.otherSides;
-  if (b.kit.length > 0 && (from.items & entry.items) === 0) cost += COST.otherKit;
+  if (!entry.bare && ![...from.items].some((item) => entry.items.has(item))) cost += COST.otherKit;
   if (wanted !== 'up') cost += COST.asksMore * asksMore(entry, from);
   if (steps) cost += COST.linkAway * (steps.length - 1);
   if (steps && wanted === 'level') cost += COST.levelOff * Math.abs(levels ?? 0);
@@ -270,28 +313,30 @@ function costOf(
   return cost;
 }
 
-/** Why a movement cannot be taken at all, in words; null when it can. */
-function hardCondition(query: SubstituteQuery, from: Entry, { entry, openness }: Candidate): string | null {
+/** Why a movement cannot be taken at all; null when it can. */
+function hardCondition(query: SubstituteQuery, from: Entry, { entry, openness }: Candidate): RuledOutBy | null {
   const { facts } = entry;
-  if (query.avoid?.includes(facts.id)) return 'hurt when it was last done';
-  if (openness === 'closed') return fitFor(facts.demands, query.limits).because.join('; ');
-  if (usableOption(facts.kit, query.kit) === undefined) return `needs ${kitWords(facts.kit)}`;
-  if (query.space && entry.space > SPACES.indexOf(query.space)) return `needs room: ${facts.space}`;
+  if (query.avoid?.includes(facts.id)) return { code: 'hurt-before' };
+  if (openness === 'closed') return { code: 'limits', because: fitWith(facts, query.limits, query.kit).because };
+  if (usableOption(facts.kit, query.kit) === undefined) return { code: 'kit', options: facts.kit };
+  if (query.space && entry.space > SPACES.indexOf(query.space)) return { code: 'room', space: facts.space };
   switch (query.reason) {
     case 'pain': {
-      const asked = painful(query.region, facts, from.facts);
-      return asked.length > 0 ? `still asks for ${asked.map(demandWords).join(' and ')}` : null;
+      const [asked = []] = openOptions(facts, query.limits, query.kit)
+        .map((option) => painful(query.region, demandsWith(facts.demands, option), from.facts))
+        .toSorted((a, b) => a.length - b.length);
+      return asked.length > 0 ? { code: 'still-asks', demands: asked } : null;
     }
     case 'wobbly': {
       // What cannot be held steady this way is not steadied by another way to go: it wants support, or a wider and stiller base.
-      if (facts.planes.some((plane) => !from.facts.planes.includes(plane))) return 'goes another way';
+      if (facts.planes.some((plane) => !from.facts.planes.includes(plane))) return { code: 'other-way' };
       const sway = facts.demands['single-leg-balance'] ?? 0;
-      return sway > 0 && sway >= (from.facts.demands['single-leg-balance'] ?? 0) ? 'asks for as much balance' : null;
+      return sway > 0 && sway >= (from.facts.demands['single-leg-balance'] ?? 0) ? { code: 'as-much-balance' } : null;
     }
     case 'no-kit':
-      return usableOption(facts.kit, without(query.kit, from.facts)) === undefined ? 'needs the same kit' : null;
+      return usableOption(facts.kit, without(query.kit, from.facts)) === undefined ? { code: 'same-kit' } : null;
     case 'no-room':
-      return entry.space >= from.space && from.space > 0 ? 'needs as much room' : null;
+      return entry.space >= from.space && from.space > 0 ? { code: 'as-much-room' } : null;
     default:
       return null;
   }
@@ -299,15 +344,15 @@ function hardCondition(query: SubstituteQuery, from: Entry, { entry, openness }:
 
 /** The kit without what a movement may be using. */
 function without(kit: ReadonlyMap<KitItem, number>, facts: MovementFacts): Map<KitItem, number> {
-  const taken = new Set(facts.kit.flat().map((need) => need.item));
+  const taken = new Set(itemsOf(facts.kit));
   return new Map([...kit].filter(([item]) => !taken.has(item)));
 }
 
 /** Demands on the painful region that are more than a trace, or no less than now. */
-function painful(region: Region | undefined, facts: MovementFacts, from: MovementFacts): Demand[] {
+function painful(region: Region | undefined, demands: Demands, from: MovementFacts): Demand[] {
   if (!region) return [];
   return REGION_DEMANDS[region].filter((demand) => {
-    const asked = facts.demands[demand] ?? 0;
+    const asked = demands[demand] ?? 0;
     return asked > 1 || (asked > 0 && asked >= (from.demands[demand] ?? 0));
   });
 }
@@ -315,32 +360,32 @@ function painful(region: Region | undefined, facts: MovementFacts, from: Movemen
 function describe(query: SubstituteQuery, from: Entry, candidate: Candidate): Substitute {
   const { entry, steps, levels, openness, cost } = candidate;
   const { facts } = entry;
-  const option = usableOption(facts.kit, query.kit) ?? [];
-  const reasons = [
-    facts.pattern === from.facts.pattern ? ladderWords(steps, levels) : `another pattern: ${facts.pattern}`,
-    muscleWords(from, entry, candidate.overlap),
-    `needs ${kitWords(option.length ? [option] : [])}`,
+  const option = openOptions(facts, query.limits, query.kit)[0];
+  const why: SwapFact[] = [
+    facts.pattern === from.facts.pattern
+      ? ladderFact(steps, levels)
+      : { code: 'other-pattern', pattern: facts.pattern },
+    muscleFact(from, entry, candidate.overlap),
+    { code: 'needs', option: option ?? null },
   ];
-  if (query.reason === 'pain' && query.region) reasons.unshift(`spares the ${inWords(query.region)}`);
-  if (openness === 'care') reasons.push(`with care: ${fitFor(facts.demands, query.limits).because.join('; ')}`);
-  return { id: facts.id, name: facts.name, cost, levels, care: openness === 'care', reasons };
+  if (query.reason === 'pain' && query.region) why.unshift({ code: 'spares', region: query.region });
+  if (openness === 'care') why.push({ code: 'care', because: fitWith(facts, query.limits, query.kit).because });
+  return { id: facts.id, name: facts.name, cost, levels, care: openness === 'care', why };
 }
 
-function ladderWords(steps: readonly Step[] | undefined, levels: number | null): string {
-  if (levels === null) return 'same pattern, off this ladder';
-  if (!steps) return 'same family, on another branch';
-  if (levels === 0) return 'same level';
-  const direction = levels < 0 ? 'easier' : 'harder';
-  const changes = [...new Set(steps.map((step) => leverWords(step.lever, direction)))];
-  const rungs = Math.abs(levels) === 1 ? 'one rung' : `${Math.abs(levels)} rungs`;
-  return `${rungs} ${direction}: ${changes.slice(0, 2).join(', ')}`;
+function ladderFact(steps: readonly Step[] | undefined, levels: number | null): SwapFact {
+  if (levels === null) return { code: 'off-ladder' };
+  if (!steps) return { code: 'other-branch' };
+  return levels === 0
+    ? { code: 'same-level' }
+    : { code: 'rungs', levels, levers: [...new Set(steps.map(({ lever }) => lever))] };
 }
 
-function muscleWords(from: Entry, entry: Entry, shared: number): string {
-  if (shared >= 0.8) return 'same muscles';
-  if (shared >= 0.5) return 'mostly the same muscles';
-  const common = from.facts.muscles.prime.filter((muscle) =>
+function muscleFact(from: Entry, entry: Entry, shared: number): SwapFact {
+  if (shared >= 0.8) return { code: 'same-muscles' };
+  if (shared >= 0.5) return { code: 'mostly-same-muscles' };
+  const muscles = from.facts.muscles.prime.filter((muscle) =>
     [...entry.facts.muscles.prime, ...entry.facts.muscles.assist].includes(muscle),
   );
-  return common.length > 0 ? `also works ${common.map(inWords).join(', ')}` : 'other muscles';
+  return muscles.length > 0 ? { code: 'also-works', muscles } : { code: 'other-muscles' };
 }

@@ -19,10 +19,18 @@ const FACETS: readonly Facet[] = [
   ['Sides', (m) => [SIDES_WORDS[m.sides]]],
   ['Works', (m) => m.muscles.prime.map(inWords)],
   ['Helps', (m) => m.muscles.assist.map(inWords)],
-  ['Needs', (m) => (m.kit.length === 0 ? ['nothing'] : m.kit.map((option) => kitWords([option])))],
+  [
+    'Needs',
+    (m) =>
+      m.kit.length === 0
+        ? ['nothing']
+        : m.kit.map((option) => [kitWords([option]), ...demandList(option.demands ?? {})].join(', with ')),
+  ],
   ['Room', (m) => [m.space]],
   ['Tempo', (m) => [m.dose.tempo]],
   ['Asks for', (m) => demandList(m.demands)],
+  ['Set up', (m) => m.setUp.map(inWords)],
+  ['Feels like', (m) => (m.feel ? [m.feel.expected] : [])],
   ['Faults', (m) => m.faults.map((fault) => fault.name)],
 ];
 

@@ -40,6 +40,14 @@ const faultKindsSchema = z.array(faultKindSchema).superRefine((kinds, context) =
 /** Checks the vocabulary: ids are used once, and a phrase belongs to one kind. */
 export const checkFaultKinds = (input: unknown): Checked<FaultKind[]> => checkedBy(faultKindsSchema, input);
 
+const sayingsSchema = z.array(z.strictObject({ said: text(120), means: slug }));
+
+/** What a trainer says of a fault, and the kind that is meant. */
+export type Saying = z.infer<typeof sayingsSchema>[number];
+
+/** Checks a list of sayings, which a finder is held to. */
+export const checkSayings = (input: unknown): Checked<Saying[]> => checkedBy(sayingsSchema, input);
+
 export interface KindMatch {
   kind: FaultKind;
   /** 0 to 1: how much of what was said, and of one of its phrases, is the same. */

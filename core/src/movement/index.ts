@@ -1,4 +1,5 @@
 export * from './attachment.js';
+export * from './causes.js';
 export * from './check.js';
 export * from './compare.js';
 export * from './difference.js';
@@ -11,6 +12,7 @@ export * from './schema.js';
 export * from './search.js';
 export * from './severity.js';
 export * from './summary.js';
+export * from './upgrade.js';
 export * from './version.js';
 export * from './vocabulary.js';
 export * from './words.js';

@@ -8,7 +8,7 @@ import {
   inWords,
   KIT_ITEMS,
   kitCounts,
-  type KitNeed,
+  type KitOption,
   type KitPiece,
   kitWords,
   label,
@@ -22,10 +22,10 @@ describe('what is at hand', () => {
   test('an option is usable exactly when each need is met by equal pieces, and the first such one is taken', () => {
     fc.assert(
       fc.property(kit, options, (pieces, any) => {
-        const met = (needs: readonly KitNeed[]) =>
+        const met = ({ needs }: KitOption) =>
           needs.every((need) => pieces.some(({ item, count }) => item === need.item && count >= need.count));
         const usable = usableOption(any, kitCounts(pieces));
-        expect(usable).toEqual(any.length === 0 ? [] : any.find(met));
+        expect(usable).toEqual(any.length === 0 ? { needs: [] } : any.find(met));
       }),
     );
   });
@@ -35,12 +35,15 @@ describe('what is at hand', () => {
       { item: 'bell', count: 1, kg: 8 },
       { item: 'bell', count: 1, kg: 12 },
     ];
-    expect(usableOption([[{ item: 'bell', count: 2 }]], kitCounts(singles))).toBeUndefined();
-    expect(usableOption([[{ item: 'bell', count: 2 }]], kitCounts([{ item: 'bell', count: 2 }]))).toBeDefined();
+    expect(usableOption([{ needs: [{ item: 'bell', count: 2 }] }], kitCounts(singles))).toBeUndefined();
+    expect(
+      usableOption([{ needs: [{ item: 'bell', count: 2 }] }], kitCounts([{ item: 'bell', count: 2 }])),
+    ).toBeDefined();
   });
 
   test('walls and towels are everywhere', () => {
-    for (const item of ALWAYS_AT_HAND) expect(usableOption([[{ item, count: 1 }]], kitCounts([]))).toBeDefined();
+    for (const item of ALWAYS_AT_HAND)
+      expect(usableOption([{ needs: [{ item, count: 1 }] }], kitCounts([]))).toBeDefined();
   });
 
   test('another piece never takes an option away', () => {
@@ -65,7 +68,8 @@ describe('words', () => {
       }
     for (const item of KIT_ITEMS) {
       expect(inWords(item)).not.toContain('-');
-      for (const count of [1, 2, 3]) expect(kitWords([[{ item, count }]])).toMatch(/^(a|one|a pair of|\d) [a-z ]+$/);
+      for (const count of [1, 2, 3])
+        expect(kitWords([{ needs: [{ item, count }] }])).toMatch(/^(a|one|a pair of|\d) [a-z ]+$/);
     }
     for (const slug of [...DEMANDS, ...KIT_ITEMS, ...LEVERS]) expect(label(slug)).toMatch(/^[A-Z]/);
   });

@@ -1,5 +1,5 @@
 /** What is in the room, and whether a movement can be done with it. */
-import type { KitNeed } from './schema.js';
+import type { KitOption } from './schema.js';
 import { ALWAYS_AT_HAND, type KitItem } from './vocabulary.js';
 
 /** Plates of one weight, each counted: they go on in fours for a pair of handles, in twos for one. */
@@ -48,14 +48,29 @@ export function kitCounts(pieces: readonly KitPiece[]): Map<KitItem, number> {
   return counts;
 }
 
-/** The first option that the kit can meet; `[]` when the movement needs nothing; undefined when no option is met. */
-export function usableOption(
-  options: readonly (readonly KitNeed[])[],
+/** The body alone. */
+const BARE: KitOption = { needs: [] };
+
+const isMet = ({ needs }: KitOption, counts: ReadonlyMap<KitItem, number>): boolean =>
+  needs.every((need) => (counts.get(need.item) ?? 0) >= need.count);
+
+/** The first option that the kit can meet; one without needs when the movement needs nothing; undefined when no option is met. */
+export const usableOption = (
+  options: readonly KitOption[],
   counts: ReadonlyMap<KitItem, number>,
-): readonly KitNeed[] | undefined {
-  if (options.length === 0) return [];
-  return options.find((needs) => needs.every((need) => (counts.get(need.item) ?? 0) >= need.count));
-}
+): KitOption | undefined => (options.length === 0 ? BARE : options.find((option) => isMet(option, counts)));
+
+/** Every option that the kit can meet. */
+export const usableOptions = (options: readonly KitOption[], counts: ReadonlyMap<KitItem, number>): KitOption[] =>
+  options.length === 0 ? [BARE] : options.filter((option) => isMet(option, counts));
+
+/** Whether a movement can be done with nothing in the hands or underfoot. */
+export const needsNothing = (options: readonly KitOption[]): boolean =>
+  options.length === 0 || options.some(({ needs }) => needs.length === 0);
+
+/** Every item that any option names. */
+export const itemsOf = (options: readonly KitOption[]): KitItem[] =>
+  options.flatMap(({ needs }) => needs.map(({ item }) => item));
 
 /** How a load is read aloud: its own label if it has one, else kilograms. */
 export const loadLabel = (piece: { kg?: number | null; label?: string | null; unit?: 'lb' | null }): string =>

@@ -2,9 +2,8 @@
  * Demands against limits: the one comparison that planning, substitution and the floor share.
  * A limit says how much of a demand (0–3) a client may meet, for good or until a date, and why.
  */
-import { demandWords } from './words.js';
-import { usableOption } from './kit.js';
-import type { KitNeed } from './schema.js';
+import { usableOptions } from './kit.js';
+import type { KitOption } from './schema.js';
 import type { Demand, KitItem } from './vocabulary.js';
 
 export interface Limit {
@@ -21,10 +20,20 @@ export type Demands = Readonly<Partial<Record<Demand, number>>>;
 /** `closed`: asks more than is allowed; `care`: asks exactly the most that is allowed; `open`: nothing stands against it. */
 export type Openness = 'open' | 'care' | 'closed';
 
+/** A limit that stands in the way, or comes near to it. */
+export interface LimitMet {
+  code: 'limit';
+  demand: Demand;
+  /** How much of it is asked for. */
+  asked: number;
+  /** The limit's own. */
+  reason: string;
+}
+
 export interface Fit {
   status: Openness;
-  /** In words, the limits that made it closed or a matter of care. */
-  because: string[];
+  /** The limits that made it closed or a matter of care. */
+  because: LimitMet[];
 }
 
 /** The limits that hold on `day` (YYYY-MM-DD). */
@@ -42,23 +51,73 @@ export function opennessFor(demands: Demands, limits: readonly Limit[]): Opennes
   return status;
 }
 
-/** Whether somebody may do a movement at all with what is there: no limit closes it, and the kit has one of its options. */
-export const mayDo = (
-  { demands, kit }: { demands: Demands; kit: readonly (readonly KitNeed[])[] },
+/** A movement as far as limits and kit decide on it. */
+export interface Equipped {
+  demands: Demands;
+  kit: readonly KitOption[];
+}
+
+/** What a movement asks for when it is done with an option of its kit. */
+export const demandsWith = (demands: Demands, option: Pick<KitOption, 'demands'>): Demands =>
+  option.demands ? { ...demands, ...option.demands } : demands;
+
+/** The options that the kit meets and that no limit closes. */
+export const openOptions = (
+  { demands, kit }: Equipped,
   limits: readonly Limit[],
   counts: ReadonlyMap<KitItem, number>,
-): boolean => opennessFor(demands, limits) !== 'closed' && usableOption(kit, counts) !== undefined;
+): KitOption[] =>
+  usableOptions(kit, counts).filter((option) => opennessFor(demandsWith(demands, option), limits) !== 'closed');
+
+/** Whether somebody may do a movement at all with what is there: the kit has one of its options that no limit closes. */
+export const mayDo = (movement: Equipped, limits: readonly Limit[], counts: ReadonlyMap<KitItem, number>): boolean =>
+  openOptions(movement, limits, counts).length > 0;
+
+const RANK: Readonly<Record<Openness, number>> = { open: 0, care: 1, closed: 2 };
+
+/**
+ * How a movement stands with what is there: as its best option does. Without its kit, as it does in any case.
+ * @param item what is in the hands: then only options with it count
+ */
+export function fitWith(
+  { demands, kit }: Equipped,
+  limits: readonly Limit[],
+  counts: ReadonlyMap<KitItem, number>,
+  item?: KitItem,
+): Fit {
+  const met = usableOptions(kit, counts);
+  const held = item === undefined ? [] : met.filter(({ needs }) => needs.some((need) => need.item === item));
+  let best: Fit | undefined;
+  for (const option of held.length > 0 ? held : met) {
+    const fit = fitFor(demandsWith(demands, option), limits);
+    if (!best || RANK[fit.status] < RANK[best.status]) best = fit;
+    if (fit.status === 'open') break;
+  }
+  return best ?? fitFor(demands, limits);
+}
+
+/** The same without its words, for looking over a whole library. */
+export function opennessWith(
+  { demands, kit }: Equipped,
+  limits: readonly Limit[],
+  counts: ReadonlyMap<KitItem, number>,
+): Openness {
+  // Few options ask for anything of their own.
+  if (limits.length === 0) return 'open';
+  if (kit.every((option) => option.demands === undefined)) return opennessFor(demands, limits);
+  return fitWith({ demands, kit }, limits, counts).status;
+}
 
 /** Compares a movement's demands with limits that hold now. */
 export function fitFor(demands: Demands, limits: readonly Limit[]): Fit {
-  const closed: string[] = [];
-  const care: string[] = [];
+  const closed: LimitMet[] = [];
+  const care: LimitMet[] = [];
   for (const limit of limits) {
     const asked = demands[limit.demand] ?? 0;
     if (asked === 0) continue;
-    const words = `${demandWords(limit.demand)}: ${limit.reason}`;
-    if (asked > limit.allowed) closed.push(words);
-    else if (asked === limit.allowed) care.push(words);
+    const met: LimitMet = { code: 'limit', demand: limit.demand, asked, reason: limit.reason };
+    if (asked > limit.allowed) closed.push(met);
+    else if (asked === limit.allowed) care.push(met);
   }
   if (closed.length > 0) return { status: 'closed', because: closed };
   return care.length > 0 ? { status: 'care', because: care } : { status: 'open', because: [] };

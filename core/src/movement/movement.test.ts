@@ -4,7 +4,12 @@ import { checkReferences } from '../ladder/index.js';
 import {
   checkMovement,
   DEMANDS,
+  type Equipped,
   fitFor,
+  fitWith,
+  kitCounts,
+  mayDo,
+  openOptions,
   kitWords,
   label,
   leverWords,
@@ -39,8 +44,8 @@ const valid = {
       views: { front: 0.9 },
       causes: ['set-up/narrow-stance'],
       corrections: [
-        { id: 'say-it', kind: 'say', text: 'Say it.', cueId: 'grow' },
-        { id: 'lighter', kind: 'lighten', text: 'Lighter.' },
+        { id: 'say-it', kind: 'say', say: 'Say it.', cueId: 'grow' },
+        { id: 'lighter', kind: 'lighten', do: 'Lighter.' },
       ],
     },
   ],
@@ -169,17 +174,38 @@ describe('limits', () => {
   });
 });
 
+test('a limit that closes one way to equip a movement leaves the others, and what is in the hands decides', () => {
+  const press: Equipped = {
+    demands: { 'lying-on-back': 1 },
+    kit: [
+      { needs: [{ item: 'dumbbell', count: 2 }] },
+      { needs: [{ item: 'barbell', count: 1 }], demands: { 'spotter-needed': 3 } },
+    ],
+  };
+  const alone: Limit[] = [{ demand: 'spotter-needed', allowed: 0, reason: 'trains alone' }];
+  const all = kitCounts([
+    { item: 'dumbbell', count: 2, kg: 8 },
+    { item: 'barbell', count: 1, kg: 20 },
+  ]);
+  expect(fitWith(press, alone, all).status).toBe('open');
+  expect(fitWith(press, alone, all, 'barbell').status).toBe('closed');
+  expect(openOptions(press, alone, all)).toEqual([press.kit[0]]);
+  expect(mayDo(press, alone, kitCounts([{ item: 'barbell', count: 1, kg: 20 }]))).toBe(false);
+});
+
 test('words for people', () => {
   expect(label('outer-hips')).toBe('Outer hips');
   expect(leverWords('leverLength', 'easier')).toBe('a shorter lever');
   expect(kitWords([])).toBe('nothing');
   expect(
     kitWords([
-      [{ item: 'dumbbell', count: 2 }],
-      [
-        { item: 'bell', count: 1 },
-        { item: 'bench', count: 1 },
-      ],
+      { needs: [{ item: 'dumbbell', count: 2 }] },
+      {
+        needs: [
+          { item: 'bell', count: 1 },
+          { item: 'bench', count: 1 },
+        ],
+      },
     ]),
   ).toBe('a pair of dumbbells, or one bell and one bench');
   expect(loadLabel({ kg: 11.34, label: '25 lb' })).toBe('25 lb');

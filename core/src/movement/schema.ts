@@ -2,7 +2,7 @@
  * What a movement is: the one schema that files, requests and the stored library are checked against.
  * Cue, fault and correction ids are local to their movement; `ids.ts` makes the library-wide form.
  */
-import { SLUG, slug, text } from '../schema/atoms.js';
+import { SLUG, slug, text, words } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { RESERVED_IDS } from './ids.js';
 import {
@@ -21,8 +21,10 @@ import {
   PHASES,
   PLANES,
   POSITIONS,
+  PROGRESSIONS,
   PURPOSES,
   ROLES,
+  SET_UPS,
   SEVERITIES,
   SIDES,
   SPACES,
@@ -55,14 +57,25 @@ export const cueSchema = z.strictObject({
   houseRule: ruleTag.optional(),
 });
 
-export const correctionSchema = z.strictObject({
-  id: slug,
-  kind: z.enum(CORRECTION_KINDS),
-  text: text(200),
-  cueId: slug.optional(),
-  swapTo: slug.optional(),
-  causes: z.array(cause).default([]),
-});
+export const correctionSchema = z
+  .strictObject({
+    id: slug,
+    kind: z.enum(CORRECTION_KINDS),
+    /** Spoken to the client as it stands. */
+    say: text(200).optional(),
+    /** For the trainer: what to set up, show or change. */
+    do: text(200).optional(),
+    cueId: slug.optional(),
+    swapTo: slug.optional(),
+    causes: z.array(cause).default([]),
+  })
+  .refine(
+    (one) => one.say !== undefined || one.do !== undefined || one.cueId !== undefined || one.swapTo !== undefined,
+    {
+      path: ['say'],
+      message: 'needs words: what to say, what to do, or a cue',
+    },
+  );
 
 /** How likely it is to be seen from each side. */
 export const viewsSchema = z.strictObject({
@@ -129,6 +142,20 @@ const windowSchema = z
 
 const kitNeedSchema = z.strictObject({ item: z.enum(KIT_ITEMS), count: count(10).default(1) });
 
+const demandsSchema = z.partialRecord(z.enum(DEMANDS), amount);
+
+/** One way to equip a movement: everything that it needs, none of it for the body alone. */
+export const kitOptionSchema = z.strictObject({
+  needs: z.array(kitNeedSchema).max(10, 'has at most 10 things'),
+  /** Where it asks for more or less than the movement does otherwise. */
+  demands: demandsSchema.optional(),
+  /** Kilograms in all above which this option is the wrong one. */
+  mostKg: z.number().min(0.5, 'must be 0.5 to 1000').max(1000, 'must be 0.5 to 1000').optional(),
+});
+
+/** What should be felt, and what means stop. */
+const feelSchema = z.strictObject({ expected: text(160), stop: text(160) });
+
 const movementShape = z.strictObject({
   id: slug.refine((id) => !RESERVED_IDS.includes(id), 'is a word that the library keeps for itself'),
   name: text(80),
@@ -144,9 +171,9 @@ const movementShape = z.strictObject({
     assist: z.array(z.enum(MUSCLES)).default([]),
   }),
   /** Any one option will do; within an option every need must be met. No options: needs nothing. */
-  kit: z.array(z.array(kitNeedSchema).min(1)).default([]),
+  kit: z.array(kitOptionSchema).max(20, 'has at most 20 options').default([]),
   space: z.enum(SPACES),
-  demands: z.partialRecord(z.enum(DEMANDS), amount).default({}),
+  demands: demandsSchema.default({}),
   dose: z.strictObject({
     mode: z.enum(DOSE_MODES),
     /** Seconds to lower, pause, rise, pause. */
@@ -158,6 +185,14 @@ const movementShape = z.strictObject({
       .refine((w) => Object.keys(w).length > 0, 'needs at least one window'),
   }),
   breath: text(160),
+  /** Two to four plain sentences for somebody alone; empty until they are written. */
+  how: words(600).default(''),
+  /** What is to be found and remembered for each client. */
+  setUp: z.array(z.enum(SET_UPS)).default([]),
+  /** Movements to be owned first, beside what the ladder says. */
+  precursors: z.array(slug).max(8, 'has at most 8 movements').default([]),
+  feel: feelSchema.optional(),
+  progression: z.enum(PROGRESSIONS).default('yes'),
   phases: z.array(z.enum(PHASES)).min(2, 'needs at least two phases'),
   cues: z.array(cueSchema),
   faults: z.array(faultSchema),
@@ -212,6 +247,9 @@ export const movementSchema = movementShape.superRefine((movement, context) => {
     if (drop > 0) report(['faults', i, 'corrections', drop, 'kind'], 'is less intrusive than the correction before it');
   });
   const links = new Set<string>();
+  movement.precursors.forEach((id, i) => {
+    if (id === movement.id) report(['precursors', i], 'a movement cannot come before itself');
+  });
   movement.links.forEach((link, i) => {
     if (link.to === movement.id) report(['links', i, 'to'], 'a movement cannot link to itself');
     if (links.has(link.to)) report(['links', i, 'to'], `"${link.to}" is linked twice`);
@@ -227,4 +265,5 @@ export type Link = z.infer<typeof linkSchema>;
 export type ReadyWhen = z.infer<typeof readyWhenSchema>;
 export type BackWhen = z.infer<typeof backWhenSchema>;
 export type KitNeed = z.infer<typeof kitNeedSchema>;
+export type KitOption = z.infer<typeof kitOptionSchema>;
 export type DoseWindow = z.infer<typeof windowSchema>;

@@ -6,6 +6,7 @@
 import MiniSearch, { type QueryCombination, type SearchOptions } from 'minisearch';
 import { buildKindFinder, type FaultKind } from './fault-kinds.js';
 import { buildMentions, wordsIn } from './mentions.js';
+import { itemsOf } from './kit.js';
 import { SAME_WORDS } from './same-words.js';
 import type { Fault, Movement } from './schema.js';
 import { inWords } from './words.js';
@@ -49,10 +50,7 @@ export const searchTextOf = (movement: Movement): SearchText => ({
   body: [movement.pattern, ...movement.families, ...movement.muscles.prime, ...movement.muscles.assist]
     .map(inWords)
     .join(' '),
-  kit: movement.kit
-    .flat()
-    .map((need) => inWords(need.item))
-    .join(' '),
+  kit: itemsOf(movement.kit).map(inWords).join(' '),
 });
 
 const SYNONYMS = new Map(SAME_WORDS.flatMap((words) => words.map((word) => [word, words] as const)));

@@ -1,7 +1,9 @@
 /** A movement in short: what a list shows of it, and all that ladders, plans and swaps need to know. */
 import type { Movement } from './schema.js';
 
-export type MovementSummary = Omit<Movement, 'cues' | 'faults' | 'breath' | 'cautions' | 'phases'> & { level: number };
+export type MovementSummary = Omit<Movement, 'cues' | 'faults' | 'breath' | 'cautions' | 'phases' | 'how' | 'feel'> & {
+  level: number;
+};
 
 export interface MovementList {
   items: MovementSummary[];

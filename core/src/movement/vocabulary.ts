@@ -88,6 +88,20 @@ export const KIT_ITEMS = [
   'ball',
   'cushion',
   'leg-press',
+  'rack',
+  'safety-arms',
+  'anchor',
+  'cable-handle',
+  'jump-box',
+  'pull-down-machine',
+  'row-machine',
+  'chest-press-machine',
+  'leg-extension-machine',
+  'leg-curl-machine',
+  'hip-machine',
+  'rower',
+  'bike',
+  'sled',
   'towel',
   'wall',
 ] as const;
@@ -121,6 +135,7 @@ export const DEMANDS = [
   'neck-load',
   'toes-bent-under-load',
   'floor-to-standing',
+  'standing',
   'spotter-needed',
 ] as const;
 export type Demand = (typeof DEMANDS)[number];
@@ -163,7 +178,7 @@ export type Severity = (typeof SEVERITIES)[number];
 export const CORRECTION_KINDS = ['say', 'show', 'touch', 'prop', 'slow', 'shorten', 'lighten', 'swap', 'stop'] as const;
 export type CorrectionKind = (typeof CORRECTION_KINDS)[number];
 
-/** Where a fault comes from. A cause is written `kind/detail`, such as `set-up/narrow-stance`, so that faults can share it. */
+/** Where a fault comes from. A cause is written `kind/detail`, such as `set-up/stance-too-narrow`, so that faults can share it. */
 export const CAUSE_KINDS = ['set-up', 'understanding', 'strength', 'mobility', 'balance', 'fatigue', 'load'] as const;
 export type CauseKind = (typeof CAUSE_KINDS)[number];
 
@@ -180,6 +195,9 @@ export const LEVERS = [
   'coordination',
   'impact',
   'plane',
+  'range',
+  'speed',
+  'grip',
 ] as const;
 export type Lever = (typeof LEVERS)[number];
 
@@ -192,6 +210,26 @@ export type Purpose = (typeof PURPOSES)[number];
 /** How a set felt. `easy` about 5 reps left, `medium` about 3, `hard` about 1, `failed` none. Ordered. */
 export const EFFORTS = ['easy', 'medium', 'hard', 'failed'] as const;
 export type Effort = (typeof EFFORTS)[number];
+
+/** What is found once for a client and a movement, and set the same the next time. */
+export const SET_UPS = [
+  'stance',
+  'hand-width',
+  'box-height',
+  'bench-angle',
+  'seat',
+  'pin',
+  'cable-height',
+  'rack-height',
+  'safety-height',
+  'band',
+  'strap-length',
+  'step-length',
+] as const;
+export type SetUp = (typeof SET_UPS)[number];
+
+/** Whether something harder is meant to follow. */
+export const PROGRESSIONS = ['yes', 'none intended'] as const;
 
 export const REGIONS = [
   'neck',

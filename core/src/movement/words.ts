@@ -12,7 +12,7 @@ import type {
   Space,
   View,
 } from './vocabulary.js';
-import type { KitNeed } from './schema.js';
+import type { Correction, Cue, KitNeed, KitOption } from './schema.js';
 
 const SPECIAL: Readonly<Record<string, string>> = {
   'set-up': 'Set-up',
@@ -31,7 +31,7 @@ export function label(slug: string): string {
 /** A slug inside a sentence: `outer-hips` → `outer hips`. */
 export const inWords = (slug: string): string => slug.replaceAll('-', ' ');
 
-/** The detail of a cause: `set-up/narrow-stance` → `narrow stance`. */
+/** The detail of a cause: `set-up/stance-too-narrow` → `stance too narrow`. */
 export const causeWords = (cause: string): string => inWords(cause.slice(cause.indexOf('/') + 1));
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
@@ -80,6 +80,9 @@ const LEVER_CHANGE: Readonly<Record<Lever, Readonly<Record<'easier' | 'harder', 
   coordination: { easier: 'simpler to coordinate', harder: 'more to coordinate' },
   impact: { easier: 'less impact', harder: 'more impact' },
   plane: { easier: 'a simpler direction', harder: 'a new direction' },
+  range: { easier: 'a smaller range', harder: 'a larger range' },
+  speed: { easier: 'slower', harder: 'faster' },
+  grip: { easier: 'an easier grip', harder: 'a harder grip' },
 };
 
 /** What a link changes: (`leverLength`, `easier`) → `a shorter lever`. */
@@ -91,18 +94,39 @@ export const leverWords = (lever: Lever, direction: Direction): string =>
 const ITEM_WORDS: Readonly<Partial<Record<KitItem, readonly [one: string, many: string]>>> = {
   bench: ['bench', 'benches'],
   'leg-press': ['leg press', 'leg presses'],
+  'safety-arms': ['pair of safety arms', 'pairs of safety arms'],
+  'jump-box': ['jump box', 'jump boxes'],
 };
 
 function needWords({ item, count }: KitNeed): string {
-  const [one, many] = ITEM_WORDS[item] ?? [item, `${item}s`];
+  const [one, many] = ITEM_WORDS[item] ?? [inWords(item), `${inWords(item)}s`];
   if (count === 1) return `${item === 'wall' ? 'a' : 'one'} ${one}`;
   return count === 2 && (item === 'dumbbell' || item === 'bell') ? `a pair of ${many}` : `${count} ${many}`;
 }
 
 /** A movement's kit options in words: `one dumbbell, or one bell, or a pair of dumbbells and one bench`; `nothing` for none. */
-export function kitWords(options: readonly (readonly KitNeed[])[]): string {
+export function kitWords(options: readonly Pick<KitOption, 'needs'>[]): string {
   if (options.length === 0) return 'nothing';
-  return options.map((needs) => needs.map(needWords).join(' and ')).join(', or ');
+  return options
+    .map(({ needs }) => (needs.length === 0 ? 'nothing' : needs.map(needWords).join(' and ')))
+    .join(', or ');
+}
+
+/** What is spoken for a correction: its cue, or its own words; null where it is only done. */
+export const spokenOf = (
+  { say, cueId }: Pick<Correction, 'say' | 'cueId'>,
+  cues: readonly Pick<Cue, 'id' | 'text'>[],
+): string | null => cues.find(({ id }) => id === cueId)?.text ?? say ?? null;
+
+/** A correction in one line: what is said in quotation marks, then what is done. */
+export function correctionWords(
+  correction: Pick<Correction, 'say' | 'do' | 'cueId'>,
+  cues: readonly Pick<Cue, 'id' | 'text'>[],
+): string {
+  const spoken = spokenOf(correction, cues);
+  return [...(spoken === null ? [] : [`“${spoken}”`]), ...(correction.do === undefined ? [] : [correction.do])].join(
+    ' ',
+  );
 }
 
 const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
@@ -112,6 +136,7 @@ const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
   'long-lever-trunk': 'a long lever on the trunk',
   'loaded-shoulder': 'load on the shoulder',
   'floor-to-standing': 'getting down to the floor and up',
+  standing: 'standing on the feet',
   'spotter-needed': 'a spotter',
 };
 

@@ -2,9 +2,12 @@
 import { latest, type PastSession } from '../client/history.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder } from '../ladder/graph.js';
-import type { KitPiece } from '../movement/kit.js';
+import { kitCounts, type KitPiece } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
+import { fitNow, isOpen, type Because } from '../progress/fit.js';
+import type { StepReason } from '../progress/reason.js';
+import type { LineReason } from './reason.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
 import type { SuggestClient } from './suggest.js';
 
@@ -18,10 +21,18 @@ export interface CarryRequest {
   faultOf?: LaneRequest['faultOf'];
 }
 
+/** Who goes on without what, and why. */
+export interface LeftOut {
+  clientId: string;
+  movementId: string;
+  why: StepReason[];
+  /** What closes it now, in full: a plan keeps less of it. */
+  closedBy: Because[];
+}
+
 export interface Carried {
   blocks: Block[];
-  /** What was left out, and why. */
-  reasons: string[];
+  leftOut: LeftOut[];
 }
 
 /** Sessions within this many hours of one another are one visit. */
@@ -55,11 +66,12 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
   const find = (id: string) => byId.get(id);
   const lines = new Map<string, PlanItem>();
-  const reasons: string[] = [];
+  const leftOut: LeftOut[] = [];
   for (const client of clients) {
     const { standing } = client;
     const visit = lastVisit(client.sets);
-    for (const id of visit) {
+    const left = (client.left ?? []).filter((id) => !visit.includes(id));
+    for (const id of [...visit, ...left]) {
       if (leftBehind(client, id, visit)) continue;
       const movement = byId.get(id);
       if (!movement) continue;
@@ -78,10 +90,9 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
       const same = dose(movement);
       const { kind, why, to } = same.step;
       const other = to === null ? undefined : byId.get(to);
-      const leaveOut = (because: string) =>
-        reasons.push(
-          `${client.name} leaves out ${movement.name}: ${because.charAt(0).toLowerCase()}${because.slice(1)}`,
-        );
+      const fit = fitNow(standing, kitCounts(kit), movement);
+      const leaveOut = (because: StepReason[]) =>
+        leftOut.push({ clientId: client.id, movementId: id, why: because, closedBy: isOpen(fit) ? [] : fit.because });
       if (kind === 'stop' || (kind === 'rung-down' && !other)) {
         leaveOut(why);
         continue;
@@ -92,14 +103,16 @@ export function carryForward({ clients, movements, kit, purpose, newId, faultOf 
         leaveOut(next.step.why);
         continue;
       }
-      const moved = other ? `${kind === 'rung-up' ? 'Up' : 'Down'} from ${movement.name}: ${why} ` : '';
-      const lane = { ...next.lane, why: `${moved}${next.lane.why}`.slice(0, 400) };
+      const way = kind === 'rung-up' ? 'up' : 'down';
+      const moved: LineReason[] = other ? [{ code: 'moved', way, movementId: id }, ...why] : [];
+      const kept: LineReason[] = left.includes(id) ? [{ code: 'kept-from-last-time' }] : [];
+      const lane = { ...next.lane, why: [...kept, ...moved, ...next.lane.why] };
       put(lines, movement.families[0] ?? id, lane, newId);
     }
   }
   const items = [...lines.values()];
   const block: Block = { id: newId(), kind: 'strength', rounds: 1, workSeconds: null, items };
-  return { blocks: items.length > 0 ? [block] : [], reasons };
+  return { blocks: items.length > 0 ? [block] : [], leftOut };
 }
 
 /** People who did the same family share a line; a second movement of one family gets a line of its own. */

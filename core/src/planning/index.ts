@@ -1,3 +1,4 @@
+export * from './balance.js';
 export * from './carry.js';
 export * from './changes.js';
 export * from './coverage.js';
@@ -6,6 +7,7 @@ export * from './order-plan.js';
 export * from './order.js';
 export * from './part.js';
 export * from './plan.js';
+export * from './reason.js';
 export * from './shortage.js';
 export * from './stations-of.js';
 export * from './stations.js';

@@ -25,7 +25,7 @@ export function laneFor({ clientId, ...question }: LaneRequest): NextLane {
     sets: last ? Math.min(window.sets[1], Math.max(window.sets[0], last.sets.length)) : window.sets[0],
     rest: window.rest,
     ...step.dose,
-    why: step.why.slice(0, 400),
+    why: step.why,
   };
   return { lane, step };
 }

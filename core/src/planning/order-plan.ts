@@ -5,7 +5,10 @@ import { coverageOf, totalsOfPlan } from './coverage.js';
 import { bestOrder, type OrderProblem } from './order.js';
 import { inRounds, type Block, type Plan, type PlanContext, type PlanItem, type PlanLane } from './plan.js';
 
-/** Penalties in seconds: how much changing about it is worth to avoid each. Starting guesses. */
+/**
+ * Penalties in seconds: how much changing about it is worth to avoid each. Starting guesses, weighed against what
+ * a change costs: ten seconds to take up another weight, twelve to get down to the floor.
+ */
 export const ORDER_PENALTY = {
   /** The same prime muscles twice running, times the share in common. */
   sameMuscles: 40,
@@ -13,7 +16,14 @@ export const ORDER_PENALTY = {
   gripTwice: 20,
   /** A skill or an impact movement, for each place it comes later than first. */
   late: 15,
+  /** A carry tires the grip and the trunk for all that comes after it: for each line that does. */
+  tires: 12,
 } as const;
+export type PenaltyKind = keyof typeof ORDER_PENALTY;
+const PENALTIES = Object.keys(ORDER_PENALTY) as PenaltyKind[];
+
+/** Share of a penalty that counts where everything comes round again anyway: there, what is done with one weight stays together. */
+const IN_ROUNDS = 0.2;
 
 /** Demand from which a movement counts as jumping or gripping hard. */
 const CLEARLY = 2;
@@ -50,12 +60,43 @@ export const buildsOn = (items: readonly PlanItem[], item: PlanItem): number[] =
       : [],
   );
 
-/** A block as a matter of order, after what was done before it. */
-export function orderProblem(block: Block, before: readonly PlanLane[], context: PlanContext): OrderProblem {
-  const { items } = block;
+/** What each penalty comes to: between two items one after the other, or for an item at a place. */
+function penaltiesIn(
+  items: readonly PlanItem[],
+  context: PlanContext,
+): Readonly<Record<PenaltyKind, (i: number, j: number) => number>> {
   const muscles = items.map((item) => musclesOf(item, context));
   const grips = items.map((item) => asks(item, 'hard-grip', context) >= CLEARLY);
   const fresh = items.map((item) => wantsFreshness(item, context));
+  const carries = items.map(({ lanes }) =>
+    lanes.some(({ movementId }) => context.find(movementId)?.pattern === 'carry'),
+  );
+  return {
+    sameMuscles: (i, j) => ORDER_PENALTY.sameMuscles * shared(muscles[i] ?? new Set(), muscles[j] ?? new Set()),
+    gripTwice: (i, j) => (grips[i] && grips[j] ? ORDER_PENALTY.gripTwice : 0),
+    late: (i, at) => (fresh[i] ? ORDER_PENALTY.late * at : 0),
+    tires: (i, at) => (carries[i] ? ORDER_PENALTY.tires * (items.length - 1 - at) : 0),
+  };
+}
+
+/** Every penalty of a plan as it stands, in seconds. */
+function penaltiesOf({ blocks }: Pick<Plan, 'blocks'>, context: PlanContext): Record<PenaltyKind, number> {
+  const sum: Record<PenaltyKind, number> = { sameMuscles: 0, gripTwice: 0, late: 0, tires: 0 };
+  for (const { items } of blocks) {
+    const of = penaltiesIn(items, context);
+    items.forEach((_, i) => {
+      for (const kind of ['late', 'tires'] as const) sum[kind] += of[kind](i, i);
+      if (i > 0) for (const kind of ['sameMuscles', 'gripTwice'] as const) sum[kind] += of[kind](i - 1, i);
+    });
+  }
+  return sum;
+}
+
+/** A block as a matter of order, after what was done before it. */
+export function orderProblem(block: Block, before: readonly PlanLane[], context: PlanContext): OrderProblem {
+  const { items } = block;
+  const between = penaltiesIn(items, context);
+  const times = inRounds(block) ? IN_ROUNDS : 1;
   const change = (from: readonly PlanLane[], to: PlanItem): number => {
     const { load, position } = changesBetween(from, to.lanes, context);
     return load + position;
@@ -65,14 +106,10 @@ export function orderProblem(block: Block, before: readonly PlanLane[], context:
     first: items.map((item) => change(before, item)),
     step: items.map((a, i) =>
       items.map((b, j) =>
-        i === j
-          ? 0
-          : change(a.lanes, b) +
-            ORDER_PENALTY.sameMuscles * shared(muscles[i] ?? new Set(), muscles[j] ?? new Set()) +
-            (grips[i] && grips[j] ? ORDER_PENALTY.gripTwice : 0),
+        i === j ? 0 : change(a.lanes, b) + times * (between.sameMuscles(i, j) + between.gripTwice(i, j)),
       ),
     ),
-    place: items.map((_, i) => items.map((__, at) => (fresh[i] ? ORDER_PENALTY.late * at : 0))),
+    place: items.map((_, i) => items.map((__, at) => between.late(i, at) + between.tires(i, at))),
     rounds: inRounds(block) ? block.rounds : 1,
     locked: items.map((item, i) => (item.locked ? i : null)),
     then: items.map((item, i) => (item.tied && i + 1 < items.length ? i + 1 : null)),
@@ -84,6 +121,8 @@ export interface Reordered {
   blocks: Block[];
   /** Seconds, weight changes and trips to the floor that the new order spares; never worse in all. */
   saved: { seconds: number; weightChanges: number; floorTrips: number };
+  /** What else is better than before. */
+  better: PenaltyKind[];
   moved: boolean;
 }
 
@@ -103,33 +142,15 @@ export function orderPlan(plan: Pick<Plan, 'blocks' | 'minutes' | 'clientIds'>, 
   });
   const after = { ...plan, blocks };
   const [old, now] = [totalsOfPlan(plan, context), totalsOfPlan(after, context)];
+  const [was, is] = [penaltiesOf(plan, context), penaltiesOf(after, context)];
   return {
     blocks,
     moved,
+    better: PENALTIES.filter((kind) => is[kind] < was[kind]),
     saved: {
       seconds: old.seconds - now.seconds,
       weightChanges: old.weightChanges - now.weightChanges,
       floorTrips: trips(plan, context) - trips(after, context),
     },
   };
-}
-
-/** `6 fewer weight changes, 4 min less`; what the order is better for where no time is saved. */
-export function savedWords({ saved, moved }: Reordered): string {
-  if (!moved) return 'This order is already the best.';
-  const count = (n: number, one: string, many: string) =>
-    `${Math.abs(n)} ${n > 0 ? 'fewer' : 'more'} ${Math.abs(n) === 1 ? one : many}`;
-  const words = [
-    ...(saved.weightChanges === 0 ? [] : [count(saved.weightChanges, 'weight change', 'weight changes')]),
-    ...(saved.floorTrips === 0 ? [] : [count(saved.floorTrips, 'trip to the floor', 'trips to the floor')]),
-    ...(saved.seconds === 0
-      ? []
-      : [
-          `${Math.floor(Math.abs(saved.seconds) / 60)}:${String(Math.abs(saved.seconds) % 60).padStart(2, '0')} min ${saved.seconds > 0 ? 'saved' : 'more'}`,
-        ]),
-  ];
-  if (words.length === 0) return 'No minutes saved; muscles and grip rest better.';
-  // Where nothing is saved, what the new order is better for has to be said.
-  const gains = saved.weightChanges > 0 || saved.floorTrips > 0 || saved.seconds > 0;
-  return `${words.join(', ')}${gains ? '' : ', but muscles and grip rest better'}.`;
 }

@@ -1,4 +1,5 @@
 /** Parts of a plan: what is for some of its clients, or for all but one. */
+import { AT_STUDIO } from '../client/place.js';
 import type { Plan } from './plan.js';
 
 /** A plan without everybody else: their lanes go, and lines and blocks that held nothing else. */
@@ -16,6 +17,8 @@ export function planWithout(plan: Plan, clientId: string): Plan | null {
 const only = (plan: Plan, keep: (clientId: string) => boolean): Plan => ({
   ...plan,
   clientIds: plan.clientIds.filter(keep),
+  // Nobody is left in the home of somebody who is not there.
+  place: plan.place.kind === 'home' && !keep(plan.place.id) ? AT_STUDIO : plan.place,
   blocks: plan.blocks.map((block) => ({
     ...block,
     items: block.items

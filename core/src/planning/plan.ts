@@ -2,10 +2,13 @@
  * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
  * The schema that requests, stored plans and the page are checked against.
  */
+import { AT_STUDIO, placeRefSchema } from '../client/place.js';
+import type { KitPiece } from '../movement/kit.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { z } from '../schema/zod.js';
+import { whySchema } from './reason.js';
 import { PURPOSES, SPACES } from '../movement/vocabulary.js';
 
 /** In the order in which a session usually has them. */
@@ -38,8 +41,8 @@ export const laneSchema = z.strictObject({
   /** Seconds after each set. */
   rest: whole(0, 900),
   load: loadSchema.nullable(),
-  /** Why this movement and this dose, in one sentence. */
-  why: words(400),
+  /** Why this movement and this dose. */
+  why: whySchema,
 });
 
 const itemSchema = z.strictObject({
@@ -69,6 +72,8 @@ export const planSchema = z
     minutes: whole(5, DAY_MINUTES),
     startsAt: instant.nullable(),
     purpose: z.enum(PURPOSES),
+    /** Where it is held: the kit of that place decides. */
+    place: placeRefSchema.default(AT_STUDIO),
     /** The room there is to work in. */
     space: z.enum(SPACES),
     /** A plan to start others from. */
@@ -81,6 +86,8 @@ export const planSchema = z
     plan.clientIds.forEach((id, i) => {
       if (plan.clientIds.indexOf(id) < i) report(['clientIds', i], 'is in the plan twice');
     });
+    if (plan.place.kind === 'home' && !plan.clientIds.includes(plan.place.id))
+      report(['place', 'id'], 'is the home of somebody who is not in this plan');
     const ids = new Set<string>();
     plan.blocks.forEach((block, b) => {
       block.items.forEach((item, i) => {
@@ -110,6 +117,8 @@ export interface PlanContext {
   find: (movementId: string) => MovementSummary | undefined;
   /** Whether a client has done a movement before: what is new needs teaching. */
   knows: (clientId: string, movementId: string) => boolean;
+  /** What is there; without it nobody is taken to go round for want of kit. */
+  kit?: readonly KitPiece[];
 }
 
 /** Blocks that prepare or ease off: what is in them is not counted as training. */
@@ -122,11 +131,19 @@ export const emptyPlan = (clientIds: readonly string[], minutes: number): Plan =
   minutes,
   startsAt: null,
   purpose: 'strength',
+  place: AT_STUDIO,
   space: 'lane',
   template: false,
   note: '',
   blocks: [],
 });
+
+/** The blocks with one item changed. */
+export const mapItem = (blocks: readonly Block[], itemId: string, change: (item: PlanItem) => PlanItem): Block[] =>
+  blocks.map((block) => ({
+    ...block,
+    items: block.items.map((item) => (item.id === itemId ? change(item) : item)),
+  }));
 
 /** In these the items take turns, round after round; in the others the sets of one item follow one another. */
 export const inRounds = ({ kind }: Pick<Block, 'kind'>): boolean => kind === 'superset' || kind === 'circuit';
@@ -138,8 +155,6 @@ export interface Turn {
   /** From 1. */
   set: number;
   lanes: PlanLane[];
-  /** No set of this block comes after it. */
-  last: boolean;
 }
 
 /** How many sets a lane does in its block. */
@@ -153,15 +168,11 @@ export function turnsOf(block: Block): Turn[] {
     item,
     set,
     lanes: item.lanes.filter((lane) => set <= setsOfLane(block, lane)),
-    last: false,
   });
   const sets = Array.from({ length: most }, (_, i) => i + 1);
-  const turns = (
+  return (
     inRounds(block)
       ? sets.flatMap((set) => block.items.map((item) => turn(item, set)))
       : block.items.flatMap((item) => sets.map((set) => turn(item, set)))
   ).filter(({ lanes }) => lanes.length > 0);
-  const end = turns.at(-1);
-  if (end) end.last = true;
-  return turns;
 }

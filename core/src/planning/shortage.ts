@@ -5,6 +5,8 @@ import type { KitItem } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
 import type { PlanContext, PlanLane } from './plan.js';
 
+type Find = Pick<PlanContext, 'find'>;
+
 export interface Shortage {
   /** What is wanted, in words: `2 × 8 kg`, `bench`. */
   what: string;
@@ -24,7 +26,7 @@ function piecesOf({ item, count, kg, label, changeSeconds }: Load, kit: readonly
       piece.item === item &&
       !isSet(piece) &&
       (kg === null
-        ? loadsFor([[{ item, count: 1 }]], [piece]).some((one) => label.endsWith(one.label))
+        ? loadsFor([{ needs: [{ item, count: 1 }] }], [piece]).some((one) => label.endsWith(one.label))
         : Math.abs((piece.kg ?? 0) * count - kg) < 1e-6),
   );
   return changeSeconds === 0 && fixed.length > 0 ? fixed : kit.filter((piece) => piece.item === item && isSet(piece));
@@ -50,16 +52,18 @@ function loadShortages(lanes: readonly PlanLane[], kit: readonly KitPiece[]): Sh
 }
 
 /** Pieces that are not a load, which a movement takes in this room: its first option that the kit can meet. */
-function fixtures(lane: PlanLane, kit: readonly KitPiece[], { find }: PlanContext): { item: KitItem; count: number }[] {
+function fixtures(lane: PlanLane, kit: readonly KitPiece[], { find }: Find): { item: KitItem; count: number }[] {
   const movement = find(lane.movementId);
   const options = movement?.kit ?? [];
-  const fitting = lane.load ? options.filter((needs) => needs.some(({ item }) => item === lane.load?.item)) : options;
-  const needs = usableOption(fitting, kitCounts(kit)) ?? [];
-  return needs.filter(({ item }) => item !== lane.load?.item);
+  const fitting = lane.load
+    ? options.filter(({ needs }) => needs.some(({ item }) => item === lane.load?.item))
+    : options;
+  const option = usableOption(fitting, kitCounts(kit));
+  return (option?.needs ?? []).filter(({ item }) => item !== lane.load?.item);
 }
 
 /** Everything that people on one line want at once and that is not there often enough. */
-export function shortagesOf(lanes: readonly PlanLane[], kit: readonly KitPiece[], context: PlanContext): Shortage[] {
+export function shortagesOf(lanes: readonly PlanLane[], kit: readonly KitPiece[], context: Find): Shortage[] {
   const shortages = loadShortages(lanes, kit);
   const counts = kitCounts(kit);
   const wanted = new Map<KitItem, { clientIds: string[]; count: number }>();
@@ -76,7 +80,7 @@ export function shortagesOf(lanes: readonly PlanLane[], kit: readonly KitPiece[]
 }
 
 /** Whether the kit can make a lane's load for its movement. */
-export function loadExists(lane: PlanLane, kit: readonly KitPiece[], { find }: PlanContext): boolean {
+export function loadExists(lane: PlanLane, kit: readonly KitPiece[], { find }: Find): boolean {
   const { load } = lane;
   if (!load) return true;
   return loadsFor(find(lane.movementId)?.kit ?? [], kit).some(

@@ -8,8 +8,24 @@ import { rotate, type Rotation } from './stations.js';
 export const mayRotate = (block: Block): boolean =>
   block.items.length > 1 && !isAround(block) && block.items.some(({ lanes }) => lanes.length > 1);
 
-/** Who is where when; null where a line has no place at all. */
+const KNOWN = new WeakMap<Block, { kit: readonly KitPiece[]; key: string; rotation: Rotation | null }>();
+
+/** Who is where when; null where a line has no place at all. Worked out once for the same block, kit and people. */
 export function rotationOf(
+  block: Block,
+  clientIds: readonly string[],
+  kit: readonly KitPiece[],
+  context: PlanContext,
+): Rotation | null {
+  const key = clientIds.join();
+  const known = KNOWN.get(block);
+  if (known?.kit === kit && known.key === key) return known.rotation;
+  const rotation = findRotation(block, clientIds, kit, context);
+  KNOWN.set(block, { kit, key, rotation });
+  return rotation;
+}
+
+function findRotation(
   block: Block,
   clientIds: readonly string[],
   kit: readonly KitPiece[],

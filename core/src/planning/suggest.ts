@@ -2,29 +2,36 @@
  * A session, suggested: which patterns, which rung for whom, in what dose and order, to fill the slot and no more.
  * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
  */
+import type { DayKind } from '../client/client.js';
 import type { Move, PastSession } from '../client/history.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
 import { kitCounts, type KitPiece } from '../movement/kit.js';
-import { fitFor, type Openness } from '../movement/limits.js';
-import { SPACES, type Pattern, type Purpose, type Space } from '../movement/vocabulary.js';
-import { inWords, label } from '../movement/words.js';
+import { canonical } from '../movement/difference.js';
+import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
+import { SPACES, type Muscle, type Pattern, type Plane, type Purpose, type Space } from '../movement/vocabulary.js';
+import { comeBacks } from '../progress/come-back.js';
 import { fitNow } from '../progress/fit.js';
 import { windowFor } from '../progress/next-step.js';
 import type { Standing } from '../progress/standing.js';
+import { balanceOf, missing, type Balance, type Part } from './balance.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
+import { goesOverhead, warmsShoulders } from './overhead.js';
 import {
   BLOCK_KINDS,
   isAround,
+  mapItem,
   type Block,
   type BlockKind,
   type PlanContext,
   type PlanItem,
   type PlanLane,
 } from './plan.js';
+import type { PICKED } from './reason.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
+import { warningsOf, type Fix, type Wrong } from './warnings.js';
 
 export interface SuggestClient {
   id: string;
@@ -32,6 +39,10 @@ export interface SuggestClient {
   standing: Standing;
   /** Sessions by movement. */
   sets: Readonly<Record<string, readonly PastSession[]>>;
+  /** How their day is mostly spent; null where nobody knows. */
+  day?: DayKind | null;
+  /** What the latest session left for the next one. */
+  left?: readonly string[];
   /** Swaps made on the floor: the rung that somebody went to is the one to go on with. */
   moves?: readonly Move[];
 }
@@ -59,10 +70,21 @@ export interface SuggestRequest {
   faultOf?: LaneRequest['faultOf'];
 }
 
+export type SuggestReason =
+  | { code: 'asked-for'; pattern: Pattern }
+  /** Sets in four weeks, and about how many would balance the rest. */
+  | { code: 'short'; pattern: Pattern; sets: number; wanted: number }
+  /** `weeks` to four, which stands for longer. */
+  | { code: 'not-trained'; pattern: Pattern; weeks: number }
+  /** Nothing in the pattern is open; without limits it is the kit and the room. */
+  | { code: 'left-out'; clientId: string; pattern: Pattern; by: LimitMet[] }
+  | { code: 'shorter-rests' }
+  | { code: 'fewer-lines'; count: number };
+
 export interface Suggestion {
   blocks: Block[];
-  /** Why each block's patterns were chosen, and what could not be had. */
-  reasons: string[];
+  /** Why patterns were chosen, and what could not be had. */
+  reasons: SuggestReason[];
   seconds: number;
 }
 
@@ -75,8 +97,12 @@ export const SUGGEST_WORTH = {
   /** For each place later in the usual order of patterns. */
   laterPattern: -0.35,
   wanted: 6,
-  /** Times how far a pattern lags behind its counterpart over four weeks, 0 to 1. */
+  /** Times how far a pattern is short of what would balance four weeks, 0 to 1. */
   lagging: 3,
+  /** For each set that is missing to it, to six: the largest gap comes first. */
+  missing: 0.25,
+  /** A movement in a plane that is short. */
+  shortPlane: 0.6,
   /** The rung somebody stands on. */
   known: 4,
   /** One that the ladder says they are ready for. */
@@ -88,6 +114,14 @@ export const SUGGEST_WORTH = {
   /** For each level away from where a newcomer begins. */
   levelOff: -0.6,
   care: -1.5,
+  /** For each link to another rung, to eight: what much else is built on is where one begins. */
+  staple: 0.2,
+  /** Something new goes one way first: forward and back, and not to the side or round. */
+  otherWay: -0.8,
+  /** For each step by which something new asks more than a little of anything. */
+  asks: -0.25,
+  /** A pattern that is not trained where it is meant to be: a heel raise is no squat, a curl is no pull. */
+  besides: -3,
   /** For each prime muscle beyond the first, to three: movements that work much in one. */
   compound: 0.7,
   /** For each person who has nothing on the line. */
@@ -96,6 +130,8 @@ export const SUGGEST_WORTH = {
   sameMuscles: -2.5,
   /** Times the share of its muscles that the session uses, for what prepares and what eases off. */
   answers: 3,
+  /** The first warm-up of the shoulders in a session that goes overhead. */
+  prepares: 5,
   /** Two people who want one piece. */
   shortage: -4,
   /** For each person on another movement than the first. */
@@ -111,10 +147,24 @@ const CHOICES = 8;
 const MAIN: readonly Pattern[] = ['squat', 'hinge', 'push', 'pull', 'lunge', 'carry', 'rotate'];
 const LOWER: readonly Pattern[] = ['squat', 'hinge', 'lunge', 'travel'];
 
-/** The library, prepared once a suggestion. */
-interface Known {
+interface Laddered {
   ladder: Ladder;
   find: (id: string) => MovementSummary | undefined;
+}
+
+/** The library and the people, prepared once a suggestion. */
+interface Known extends Laddered {
+  /** The highest level of the ladder that a movement stands on. */
+  heights: ReadonlyMap<string, number>;
+  /** By client. */
+  own: ReadonlyMap<string, Own>;
+}
+
+/** What is worked out once for a client. */
+interface Own {
+  progress: ReturnType<typeof progressIn>;
+  /** Planes that were short in the last weeks. */
+  planes: ReadonlySet<Plane>;
 }
 
 interface Slot {
@@ -127,7 +177,7 @@ interface Pick {
   movement: MovementSummary;
   openness: Openness;
   worth: number;
-  because: string;
+  how: (typeof PICKED)[number];
 }
 
 /** What one client could do in a slot, best first. */
@@ -135,24 +185,36 @@ type Picks = Map<string, Pick[]>;
 
 export function suggestSession(request: SuggestRequest): Suggestion {
   const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
-  const known: Known = { ladder: buildLadder(request.movements), find: (id) => byId.get(id) };
+  const ladder = buildLadder(request.movements);
+  const around = { ladder, find: (id: string) => byId.get(id) };
+  const known: Known = {
+    ...around,
+    heights: heightsOf(ladder),
+    own: new Map(request.clients.map((client) => [client.id, ownOf(request, client, around)])),
+  };
   const context: PlanContext = {
     find: known.find,
     knows: (clientId, id) => (request.clients.find((c) => c.id === clientId)?.sets[id]?.length ?? 0) > 0,
   };
-  const reasons: string[] = [];
+  const reasons: SuggestReason[] = [];
   const slots = slotsFor(request, context, reasons);
   const open = openFor(request);
   const lines = beam(request, slots, known, open, context, reasons);
   const blocks = assemble(request, lines, known, context);
-  const fitted = fit(request, blocks, context, reasons);
-  const ordered = orderPlan(
-    { blocks: fitted, minutes: request.minutes, clientIds: request.clients.map(({ id }) => id) },
+  const filled = grown(request, trimmed(request, blocks, context, reasons), context);
+  const best = orderPlan(
+    {
+      blocks: mended(request, filled, known, context),
+      minutes: request.minutes,
+      clientIds: request.clients.map(({ id }) => id),
+    },
     context,
   ).blocks;
+  // The best order may take a little longer.
+  const ordered = trimmed(request, best, context, reasons);
   return {
     blocks: ordered,
-    reasons: [...new Set(reasons)],
+    reasons: reasons.filter((one, i) => reasons.findIndex((other) => canonical(other) === canonical(one)) === i),
     seconds: secondsOf(timelineOf({ blocks: ordered }, context)),
   };
 }
@@ -175,75 +237,48 @@ export function neglect(
   );
 }
 
-/** What is trained against what: push and pull, knee and hip. */
-const COUNTERPARTS: readonly (readonly [readonly Pattern[], readonly Pattern[]])[] = [
-  [['push'], ['pull']],
-  [['squat', 'lunge'], ['hinge']],
-];
-/** Sets of a counterpart below which nothing lags yet. */
-const LEAST_AGAINST = 6;
-/** Share by which a pattern must lag to be named. */
-const LAGS_FROM = 0.4;
+/** How many strength movements a slot of so many minutes holds: about six minutes each beside a short warm-up and stretch. */
+const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.round((minutes - 8) / 6)));
 
-export interface Lag {
-  pattern: Pattern;
-  sets: number;
-  counterpart: readonly Pattern[];
-  /** Sets of the counterpart. */
-  against: number;
-  /** 0: as much as its counterpart; 1: nothing. */
-  share: number;
+function heightsOf({ components, levels }: Ladder): Map<string, number> {
+  const highest = new Map<number, number>();
+  for (const [id, component] of components)
+    highest.set(component, Math.max(highest.get(component) ?? 0, levels.get(id) ?? 0));
+  return new Map([...components].map(([id, component]) => [id, highest.get(component) ?? 0]));
 }
 
-/** Patterns of which a group did clearly less than of their counterparts in the last four weeks. */
-export function lagsOf(
-  clients: readonly { sets: SuggestClient['sets'] }[],
-  find: (id: string) => MovementSummary | undefined,
-  now: string,
-): Lag[] {
-  const from = Date.parse(now) - MOST_WEEKS * WEEK;
-  const count = new Map<Pattern, number>();
-  for (const { sets } of clients)
-    for (const [id, sessions] of Object.entries(sets)) {
-      const pattern = find(id)?.pattern;
-      if (!pattern) continue;
-      const done = sessions.filter(({ at }) => Date.parse(at) >= from).reduce((sum, one) => sum + one.sets.length, 0);
-      count.set(pattern, (count.get(pattern) ?? 0) + done);
-    }
-  const sum = (patterns: readonly Pattern[]) => patterns.reduce((all, one) => all + (count.get(one) ?? 0), 0);
-  return COUNTERPARTS.flatMap(([a, b]) => [[a, b] as const, [b, a] as const]).flatMap(([own, counterpart]) => {
-    const [sets, against] = [sum(own), sum(counterpart)];
-    const share = against < LEAST_AGAINST ? 0 : 1 - sets / against;
-    return share < LAGS_FROM ? [] : own.map((pattern) => ({ pattern, sets, counterpart, against, share }));
-  });
-}
+const balanceFor = ({ clients, purpose, now }: SuggestRequest, find: PlanContext['find']): Balance =>
+  balanceOf({ people: clients.map(({ sets, day = null }) => ({ sets, day })), aim: purpose, find, now });
 
-/** How many strength movements a slot of so many minutes holds: about six minutes each beside warm-up and stretch. */
-const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.floor((minutes - 10) / 6)));
+const MOST_MISSING = 6;
 
-function slotsFor(request: SuggestRequest, { find }: PlanContext, reasons: string[]): Slot[] {
+/** What it is worth to fill a gap; nothing where there is none. */
+const gapWorth = (gap: Part<Pattern> | undefined): number =>
+  gap
+    ? (1 - gap.sets / gap.wanted) * SUGGEST_WORTH.lagging + Math.min(MOST_MISSING, missing(gap)) * SUGGEST_WORTH.missing
+    : 0;
+
+function slotsFor(request: SuggestRequest, { find }: PlanContext, reasons: SuggestReason[]): Slot[] {
   const weeks = neglect(request.clients, find, request.now);
-  const lags = new Map(lagsOf(request.clients, find, request.now).map((lag) => [lag.pattern, lag]));
+  const short = new Map(
+    balanceFor(request, find)
+      .patterns.filter((one) => one.short)
+      .map((one) => [one.of, one]),
+  );
   const allowed = MAIN.filter((pattern) => !request.without.includes(pattern));
   const worth = (pattern: Pattern) =>
     (request.wanted.includes(pattern) ? SUGGEST_WORTH.wanted : 0) +
     (weeks.get(pattern) ?? MOST_WEEKS) * SUGGEST_WORTH.neglectedWeek +
     ((weeks.get(pattern) ?? MOST_WEEKS) < MOST_WEEKS ? SUGGEST_WORTH.going : 0) +
-    (lags.get(pattern)?.share ?? 0) * SUGGEST_WORTH.lagging +
+    gapWorth(short.get(pattern)) +
     MAIN.indexOf(pattern) * SUGGEST_WORTH.laterPattern;
   const chosen = allowed.toSorted((a, b) => worth(b) - worth(a)).slice(0, mainCount(request.minutes));
   for (const pattern of chosen) {
     const ago = weeks.get(pattern) ?? MOST_WEEKS;
-    const lag = lags.get(pattern);
-    if (request.wanted.includes(pattern)) reasons.push(`${label(pattern)}: asked for`);
-    else if (lag)
-      reasons.push(
-        `${label(pattern)}: ${lag.sets} ${lag.sets === 1 ? 'set' : 'sets'} in four weeks, against ${lag.against} of ${lag.counterpart.map(inWords).join(' and ')}`,
-      );
-    else if (ago >= 2)
-      reasons.push(
-        `${label(pattern)}: ${ago >= MOST_WEEKS ? 'not trained in four weeks' : `not trained for ${Math.floor(ago)} weeks`}`,
-      );
+    const gap = short.get(pattern);
+    if (request.wanted.includes(pattern)) reasons.push({ code: 'asked-for', pattern });
+    else if (gap) reasons.push({ code: 'short', pattern, sets: gap.sets, wanted: Math.round(gap.wanted) });
+    else if (ago >= 2) reasons.push({ code: 'not-trained', pattern, weeks: Math.floor(ago) });
   }
   // Upper and lower take turns, so that one rests while the other works.
   const lower = chosen.filter((pattern) => LOWER.includes(pattern));
@@ -291,8 +326,25 @@ function openFor({
   );
 }
 
-/** Where a newcomer begins on a ladder. */
-const ENTRY_LEVEL = 1;
+/** How far up a ladder somebody begins what is new to them, as a share of its height, by whole years of training. */
+const ENTRY: readonly (readonly [years: number, share: number])[] = [
+  [3, 0.6],
+  [1, 0.45],
+  [0, 0.25],
+];
+const entryShare = ({ trainingYears }: Standing): number =>
+  ENTRY.find(([years]) => (trainingYears ?? 0) >= years)?.[1] ?? 0;
+
+/** What a pattern is there to train: a movement that spares all of it is something beside. */
+const TRAINS: Readonly<Partial<Record<Pattern, readonly Muscle[]>>> = {
+  squat: ['quads', 'glutes'],
+  lunge: ['quads', 'glutes'],
+  hinge: ['glutes', 'hamstrings'],
+  push: ['chest'],
+  pull: ['lats', 'mid-back', 'upper-back'],
+};
+/** Links to other rungs that make a movement a staple. */
+const MOST_LINKS = 8;
 
 function picksFor(
   request: SuggestRequest,
@@ -301,38 +353,70 @@ function picksFor(
   all: readonly { movement: MovementSummary; openness: Openness }[],
   known: Known,
 ): Pick[] {
-  const { readyFor, passed, tooHard, downFrom, above } = progressIn(request, client, known);
+  const own = known.own.get(client.id) ?? ownOf(request, client, known);
+  const { planes } = own;
+  const { readyFor, passed, tooHard, downFrom, above } = own.progress;
   const done = (id: string): boolean => client.sets[id] !== undefined;
   return all
     .filter(({ movement: { id, role } }) => slot.roles.includes(role) && !(above.has(id) && !readyFor.has(id)))
     .map(({ movement, openness }): Pick => {
       const { id, level } = movement;
-      const own = !isAround(slot);
+      const main = !isAround(slot);
       const before = readyFor.get(id);
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
-      if (own) worth += SUGGEST_WORTH.compound * Math.min(2, movement.muscles.prime.length - 1);
-      let because = 'New, near the easy end';
+      if (main && movement.planes.some((plane) => planes.has(plane))) worth += SUGGEST_WORTH.shortPlane;
+      if (main && TRAINS[slot.pattern]?.every((muscle) => !movement.muscles.prime.includes(muscle)))
+        worth += SUGGEST_WORTH.besides;
+      if (main) worth += SUGGEST_WORTH.compound * Math.min(2, Math.max(0, moversOf(movement) - 1));
+      let how: Pick['how'] = 'new';
       if (tooHard.has(id)) {
         worth += SUGGEST_WORTH.tooHard;
-        because = 'Too hard last time';
-      } else if (own && downFrom.has(id)) {
+        how = 'too-hard-before';
+      } else if (main && downFrom.has(id)) {
         worth += SUGGEST_WORTH.ready;
-        because = 'A rung down: the one above was too hard last time';
-      } else if (own && before !== undefined) {
+        how = 'rung-down';
+      } else if (main && before !== undefined) {
         worth += SUGGEST_WORTH.ready;
-        because = 'Ready for this rung';
+        how = 'rung-ready';
       } else if (done(id)) {
         worth += SUGGEST_WORTH.known + (passed.has(id) ? SUGGEST_WORTH.below : 0);
-        because = passed.has(id) ? 'A rung below the last one' : 'The rung of last time';
-      } else worth += SUGGEST_WORTH.levelOff * Math.abs(level - ENTRY_LEVEL);
-      if (openness === 'care') because += ', with care';
-      return { movement, openness, worth, because };
+        how = passed.has(id) ? 'rung-below' : 'rung-of-last-time';
+      } else
+        worth +=
+          SUGGEST_WORTH.levelOff * Math.abs(level - entryShare(client.standing) * (known.heights.get(id) ?? 0)) +
+          newWorth(movement, known);
+      return { movement, openness, worth, how };
     })
     .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
 }
 
+/** Muscles that hold while others move make a movement no richer. */
+const HOLDING: readonly Muscle[] = ['low-back', 'forearms', 'neck'];
+const moversOf = ({ muscles }: MovementSummary): number =>
+  muscles.prime.filter((muscle) => !HOLDING.includes(muscle)).length;
+
+/** What speaks for beginning with a movement, and against it: what much is built on, goes one way and asks little comes first. */
+function newWorth({ id, planes, demands }: MovementSummary, { ladder }: Known): number {
+  const rung = ladder.rungs.get(id);
+  const links = (rung?.easier.length ?? 0) + (rung?.harder.length ?? 0) + (rung?.sideways.length ?? 0);
+  const asked = Object.values(demands).reduce((sum, amount) => sum + Math.max(0, amount - 1), 0);
+  return (
+    Math.min(MOST_LINKS, links) * SUGGEST_WORTH.staple +
+    (planes.every((plane) => plane === 'sagittal') ? 0 : SUGGEST_WORTH.otherWay) +
+    asked * SUGGEST_WORTH.asks
+  );
+}
+
+function ownOf(request: SuggestRequest, client: SuggestClient, known: Laddered): Own {
+  const { planes } = balanceFor({ ...request, clients: [client] }, known.find);
+  return {
+    progress: progressIn(request, client, known),
+    planes: new Set(planes.filter((one) => one.short).map((one) => one.of)),
+  };
+}
+
 /** What the policy of progress says of everything that a client has done. */
-function progressIn(request: SuggestRequest, client: SuggestClient, known: Known) {
+function progressIn(request: SuggestRequest, client: SuggestClient, known: Laddered) {
   const { ladder, find } = known;
   /** Rungs whose sign is met, and the one below each. */
   const readyFor = new Map<string, string>();
@@ -341,14 +425,19 @@ function progressIn(request: SuggestRequest, client: SuggestClient, known: Known
   const downFrom = new Set<string>();
   /** Rungs above what was done last, which nobody comes to but by their sign. */
   const above = new Set<string>();
+  // What was gone down from on the floor is come back to by its sign, and not before.
+  const waiting = new Set(comeBacks(client, ladder).map(({ movementId }) => movementId));
+  const beenOn = (id: string) => client.sets[id] !== undefined && !waiting.has(id);
   const done = Object.keys(client.sets).filter((id) => find(id));
+  for (const id of waiting) above.add(id);
   for (const id of done) {
     const movement = find(id);
     const harder = ladder.rungs.get(id)?.harder ?? [];
-    if (harder.some(({ to }) => client.sets[to])) passed.add(id);
-    for (const to of reach(ladder, id, ['harder'], FAR).keys()) if (!client.sets[to]) above.add(to);
+    if (harder.some(({ to }) => beenOn(to))) passed.add(id);
+    for (const to of reach(ladder, id, ['harder'], FAR).keys()) if (!beenOn(to)) above.add(to);
     const step = movement && laneFor(laneRequest(request, client, movement, known)).step;
-    if (step?.kind === 'rung-up' && step.to !== null && !client.sets[step.to]) readyFor.set(step.to, id);
+    if (waiting.has(id)) continue;
+    if (step?.kind === 'rung-up' && step.to !== null && !beenOn(step.to)) readyFor.set(step.to, id);
     if (step?.kind !== 'rung-down') continue;
     tooHard.add(id);
     for (const { to } of ladder.rungs.get(id)?.easier ?? []) downFrom.add(to);
@@ -411,7 +500,7 @@ const laneRequest = (
   { purpose, kit, faultOf }: SuggestRequest,
   { id: clientId, standing, sets }: SuggestClient,
   movement: MovementSummary,
-  { ladder, find }: Known,
+  { ladder, find }: Laddered,
 ): LaneRequest => ({
   clientId,
   standing,
@@ -431,13 +520,13 @@ function beam(
   known: Known,
   open: ReturnType<typeof openFor>,
   context: PlanContext,
-  reasons: string[],
+  reasons: SuggestReason[],
 ): Line[] {
   const locked = request.blocks.flatMap(({ items }) => items).filter((item) => item.locked);
   const taken = new Set(locked.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId)));
   let states: State[] = [{ lines: [], worth: 0, muscles: new Set(), used: taken }];
   const cache = new Map<string, Line[]>();
-  for (const slot of slots) {
+  const take = (slot: Slot): void => {
     const key = `${slot.kind} ${slot.pattern}`;
     let choices = cache.get(key);
     if (!choices) {
@@ -448,7 +537,7 @@ function beam(
         ]),
       );
       for (const client of request.clients)
-        if (byClient.get(client.id)?.length === 0) reasons.push(closedWords(request, client, slot));
+        if (byClient.get(client.id)?.length === 0) reasons.push(leftOut(request, client, slot));
       choices = lineChoices(slot, byClient, request, known, context);
       cache.set(key, choices);
     }
@@ -457,34 +546,56 @@ function beam(
       return fresh.length === 0 ? [state] : fresh.map((line) => extended(state, line));
     });
     states = next.sort((a, b) => b.worth - a.worth).slice(0, BEAM);
-  }
+  };
+  slots.filter((slot) => !isAround(slot)).forEach(take);
+  // What prepares and eases off follows the session, and does not choose it.
+  states = states.slice(0, 1);
+  slots.filter(isAround).forEach(take);
   return states[0]?.lines ?? [];
 }
 
 function extended(state: State, line: Line): State {
   const prime = line.picks.flatMap(({ pick }) => pick.movement.muscles.prime);
   const around = isAround(line.slot);
+  // What goes overhead wants shoulders that are warm.
+  const overhead = state.lines.some(
+    ({ slot, picks }) => !isAround(slot) && picks.some(({ pick }) => goesOverhead(pick.movement)),
+  );
+  const prepared = state.lines.some(
+    ({ slot, picks }) => slot.kind === 'warm-up' && picks.some(({ pick }) => warmsShoulders(pick.movement)),
+  );
+  const prepares =
+    line.slot.kind === 'warm-up' &&
+    overhead &&
+    !prepared &&
+    line.picks.every(({ pick }) => warmsShoulders(pick.movement));
   const common = prime.length === 0 ? 0 : prime.filter((muscle) => state.muscles.has(muscle)).length / prime.length;
   return {
     lines: [...state.lines, line],
-    worth: state.worth + line.worth + common * (around ? SUGGEST_WORTH.answers : SUGGEST_WORTH.sameMuscles),
+    worth:
+      state.worth +
+      line.worth +
+      (prepares ? SUGGEST_WORTH.prepares : 0) +
+      common * (around ? SUGGEST_WORTH.answers : SUGGEST_WORTH.sameMuscles),
     muscles: around ? state.muscles : new Set([...state.muscles, ...prime]),
     used: new Set([...state.used, ...line.picks.map(({ pick }) => pick.movement.id)]),
   };
 }
 
+/** Limits that are named for a pattern that is closed, at most. */
+const MOST_NAMED = 2;
+
 /** Why somebody has nothing in a pattern: the limits that close it, or the kit and the room. */
-function closedWords({ movements }: SuggestRequest, client: SuggestClient, slot: Slot): string {
-  const all = movements.filter((movement) => movement.pattern === slot.pattern && slot.roles.includes(movement.role));
-  const closing = new Set(
-    all.flatMap(({ demands }) => {
-      const fit = fitFor(demands, client.standing.limits);
-      return fit.status === 'closed' ? fit.because : [];
-    }),
-  );
-  const why =
-    closing.size > 0 ? `closed by ${[...closing].slice(0, 2).join('; ')}` : 'nothing fits the kit and the room';
-  return `${client.name} leaves out ${inWords(slot.pattern)}: ${why}. What a limit means is for a clinician to say.`;
+function leftOut({ movements, kit }: SuggestRequest, client: SuggestClient, slot: Slot): SuggestReason {
+  const counts = kitCounts(kit);
+  const closing = new Map<string, LimitMet>();
+  for (const movement of movements) {
+    if (movement.pattern !== slot.pattern || !slot.roles.includes(movement.role)) continue;
+    const fit = fitWith(movement, client.standing.limits, counts);
+    if (fit.status === 'closed') for (const met of fit.because) closing.set(canonical(met), met);
+  }
+  const by = [...closing.values()].slice(0, MOST_NAMED);
+  return { code: 'left-out', clientId: client.id, pattern: slot.pattern, by };
 }
 
 /** Blocks that prepare or ease off count for themselves; anywhere else a pattern is the same work. */
@@ -528,13 +639,47 @@ function assemble(request: SuggestRequest, lines: readonly Line[], known: Known,
           ...lane,
           sets: light ? 1 : lane.sets,
           rest: light ? Math.min(lane.rest, 10) : lane.rest,
-          why: `${pick.because}. ${lane.why}`.slice(0, 400),
+          why: [{ code: 'picked', how: pick.how, care: pick.openness === 'care' }, ...lane.why],
         };
       }),
     };
     blockOf(slot.kind).items.push(item);
   }
   return blocks;
+}
+
+/** What a suggestion mends of itself before it is shown. */
+const OWN_FAULTS: readonly Wrong['code'][] = ['push-pull', 'short'];
+/** A fix may bring up another matter. */
+const MOST_FIXES = 8;
+
+/**
+ * A suggestion brings nothing that it would warn of at once: pulling is added to pushing where there is time for it, or pushing cut,
+ * and of two who want one piece somebody takes the next lighter one.
+ */
+function mended(request: SuggestRequest, blocks: Block[], { ladder }: Known, context: PlanContext): Block[] {
+  const { minutes, purpose, clients, without } = request;
+  const plan = { blocks, minutes, purpose, clientIds: clients.map(({ id }) => id) };
+  const around = { ...request, ...context, ladder, instead: () => undefined };
+  const itemsOf = (some: readonly Block[]) => some.flatMap(({ items }) => items);
+  const locked = (some: readonly Block[]) => canonical(itemsOf(some).filter((one) => one.locked));
+  const kgOf = (some: readonly Block[]) =>
+    itemsOf(some).reduce((sum, { lanes }) => sum + lanes.reduce((kg, { load }) => kg + (load?.kg ?? 0), 0), 0);
+  const may = ({ does, blocks: then }: Fix): boolean => {
+    if (does.code === 'stations' || locked(then) !== locked(plan.blocks)) return false;
+    if (does.code === 'add' && without.includes('pull')) return false;
+    if (does.code === 'load' && kgOf(then) > kgOf(plan.blocks)) return false;
+    return secondsOf(timelineOf({ blocks: then }, context)) <= minutes * 60;
+  };
+  for (let n = 0; n < MOST_FIXES; n += 1) {
+    const fix = warningsOf(plan, around)
+      .filter(({ wrong }) => OWN_FAULTS.includes(wrong.code))
+      .flatMap(({ fixes }) => fixes)
+      .find(may);
+    if (!fix) break;
+    plan.blocks = fix.blocks;
+  }
+  return plan.blocks;
 }
 
 /** Sets that a suggestion gives at most. */
@@ -551,39 +696,37 @@ function shorterRest({ movementId, rest }: PlanLane, purpose: Purpose, { find }:
   return Math.max(Math.min(rest, Math.ceil(usual * LEAST_REST)), rest - REST_STEP);
 }
 
-/** Brings the minutes under the slot: a set less where there are most, then shorter rests, then an item less; or adds sets while there is room. */
-function fit(request: SuggestRequest, start: readonly Block[], context: PlanContext, reasons: string[]): Block[] {
-  const slot = request.minutes * 60;
+const free = (blocks: readonly Block[]): PlanItem[] =>
+  blocks
+    .filter((block) => !isAround(block))
+    .flatMap(({ items }) => items)
+    .filter((item) => !item.locked);
+
+const setsOf = ({ lanes }: PlanItem): number => Math.max(...lanes.map(({ sets }) => sets));
+
+const changed = (blocks: readonly Block[], { id }: PlanItem, by: (lane: PlanLane) => Partial<PlanLane>): Block[] =>
+  mapItem(blocks, id, (item) => ({ ...item, lanes: item.lanes.map((lane) => ({ ...lane, ...by(lane) })) }));
+
+/** Brings the minutes under the slot: a set less where there are most, then shorter rests, then an item less. */
+function trimmed(
+  { minutes, purpose }: SuggestRequest,
+  start: readonly Block[],
+  context: PlanContext,
+  reasons: SuggestReason[],
+): Block[] {
   let blocks = [...start];
-  const seconds = () => secondsOf(timelineOf({ blocks }, context));
-  const main = (block: Block) => !isAround(block);
-  const change = (item: PlanItem, by: (lane: PlanLane) => Partial<PlanLane>): void => {
-    blocks = blocks.map((block) => ({
-      ...block,
-      items: block.items.map((one) =>
-        one === item ? { ...one, lanes: one.lanes.map((lane) => ({ ...lane, ...by(lane) })) } : one,
-      ),
-    }));
-  };
-  const setsOf = (item: PlanItem) => Math.max(...item.lanes.map(({ sets }) => sets));
-  const free = () =>
-    blocks
-      .filter(main)
-      .flatMap(({ items }) => items)
-      .filter((item) => !item.locked);
-  const most = () => free().toSorted((a, b) => setsOf(b) - setsOf(a))[0];
-  const rests = (item: PlanItem) => item.lanes.map((lane) => shorterRest(lane, request.purpose, context));
+  const shorter = (item: PlanItem) => item.lanes.some((lane) => shorterRest(lane, purpose, context) < lane.rest);
   let dropped = 0;
   let shortened = false;
-  while (seconds() > slot) {
-    const item = most();
-    const tight = free().find((one) => one.lanes.some(({ rest }, i) => (rests(one)[i] ?? rest) < rest));
-    if (item && setsOf(item) > 2) change(item, ({ sets }) => ({ sets: Math.max(1, sets - 1) }));
+  while (secondsOf(timelineOf({ blocks }, context)) > minutes * 60) {
+    const [most] = free(blocks).toSorted((a, b) => setsOf(b) - setsOf(a));
+    const tight = free(blocks).find(shorter);
+    if (most && setsOf(most) > 2) blocks = changed(blocks, most, ({ sets }) => ({ sets: Math.max(1, sets - 1) }));
     else if (tight) {
-      change(tight, (lane) => ({ rest: shorterRest(lane, request.purpose, context) }));
+      blocks = changed(blocks, tight, (lane) => ({ rest: shorterRest(lane, purpose, context) }));
       shortened = true;
     } else {
-      const victim = free().at(-1) ?? blocks.flatMap(({ items }) => items).findLast((one) => !one.locked);
+      const victim = free(blocks).at(-1) ?? blocks.flatMap(({ items }) => items).findLast((one) => !one.locked);
       if (!victim) break;
       blocks = blocks
         .map((block) => ({ ...block, items: block.items.filter((one) => one !== victim) }))
@@ -591,21 +734,25 @@ function fit(request: SuggestRequest, start: readonly Block[], context: PlanCont
       dropped += 1;
     }
   }
-  if (shortened) reasons.push('Shorter rests, to end on time');
-  if (dropped > 0) reasons.push(`${dropped} left out, to end on time`);
-  for (let grown = true; grown;) {
-    grown = false;
-    for (const item of free().toSorted((a, b) => setsOf(a) - setsOf(b))) {
-      const window = (id: string) => context.find(id)?.dose.windows[request.purpose]?.sets[1] ?? MOST_SETS;
-      if (item.lanes.some(({ movementId, sets }) => sets >= Math.min(MOST_SETS, window(movementId)))) continue;
-      const before = blocks;
-      change(item, ({ sets }) => ({ sets: sets + 1 }));
-      if (seconds() <= slot - 30) {
-        grown = true;
-        break;
-      }
-      blocks = before;
-    }
-  }
+  if (shortened) reasons.push({ code: 'shorter-rests' });
+  if (dropped > 0) reasons.push({ code: 'fewer-lines', count: dropped });
   return blocks;
+}
+
+/** Seconds of the slot that are left free. */
+const SPARE = 30;
+
+/** Adds sets, those first that have fewest, while there is room. */
+function grown({ minutes, purpose }: SuggestRequest, start: readonly Block[], context: PlanContext): Block[] {
+  let blocks = [...start];
+  const mostOf = (id: string) => Math.min(MOST_SETS, context.find(id)?.dose.windows[purpose]?.sets[1] ?? MOST_SETS);
+  for (;;) {
+    const next = free(blocks)
+      .filter(({ lanes }) => lanes.every(({ movementId, sets }) => sets < mostOf(movementId)))
+      .toSorted((a, b) => setsOf(a) - setsOf(b))
+      .map((item) => changed(blocks, item, ({ sets }) => ({ sets: sets + 1 })))
+      .find((more) => secondsOf(timelineOf({ blocks: more }, context)) <= minutes * 60 - SPARE);
+    if (!next) return blocks;
+    blocks = next;
+  }
 }

@@ -1,11 +1,13 @@
 /**
- * A plan in time: whole seconds of teaching, changes, work and rest, one after the other.
- * Minutes = work + rest + load changes + position changes + teaching of what is new. Everybody on a line works at once.
+ * A session in time: whole seconds of teaching, changes, work and rest, one after the other. What the plan says and what the floor has left
+ * are reckoned here, so that they agree. Everybody at a turn works at once; a circuit by time goes by its clock, and is taught before it.
  */
 import { setSeconds } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
 import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
+import { rotationsOf } from './stations-of.js';
+import type { Rotation } from './stations.js';
 
 export const SEGMENT_KINDS = ['work', 'rest', 'load', 'position', 'teach'] as const;
 export type SegmentKind = (typeof SEGMENT_KINDS)[number];
@@ -21,13 +23,23 @@ export interface Segment {
   set: number;
 }
 
+/** What is done at once: one set of a line by everybody on it, or at stations a set of another line by each. */
+export interface Moment {
+  block: Pick<Block, 'id' | 'kind' | 'workSeconds'>;
+  itemId: string;
+  set: number;
+  lanes: readonly PlanLane[];
+}
+
+type Find = (id: string) => Pick<MovementSummary, 'dose' | 'sides' | 'position'> | undefined;
+
 /** Seconds of one set of a lane; a combination takes both movements in each rep. */
 export function laneSeconds(
   lane: PlanLane,
   block: Pick<Block, 'kind' | 'workSeconds'>,
   { find }: { find: (id: string) => Pick<MovementSummary, 'dose' | 'sides'> | undefined },
 ): number {
-  if (block.kind === 'circuit' && block.workSeconds !== null) return block.workSeconds;
+  if (isTimed(block)) return block.workSeconds ?? 0;
   const movement = find(lane.movementId);
   const other = lane.withId === null ? undefined : find(lane.withId);
   const own = setSeconds(
@@ -39,35 +51,87 @@ export function laneSeconds(
   return own + (other.dose.mode === 'reps' ? setSeconds(other.dose, 'both', lane.amount) : 0);
 }
 
+/** A circuit in which a clock says when to work and when to change. */
+const isTimed = ({ kind, workSeconds }: Pick<Block, 'kind' | 'workSeconds'>): boolean =>
+  kind === 'circuit' && workSeconds !== null;
+
+/** The moments of a block: line after line, or round after round; at stations everybody at their own. */
+export function momentsOf(block: Block, clientIds: readonly string[], rotation: Rotation | undefined): Moment[] {
+  if (!rotation) return turnsOf(block).map(({ item, set, lanes }) => ({ block, itemId: item.id, set, lanes }));
+  return Array.from({ length: block.rounds }, (_, round) =>
+    rotation.flatMap((places): Moment[] => {
+      const here = clientIds.flatMap((clientId, who) => {
+        const item = block.items[places[who] ?? -1];
+        const lane = item?.lanes.find((one) => one.clientId === clientId);
+        return item && lane ? [{ itemId: item.id, lane }] : [];
+      });
+      const [first] = here;
+      return first ? [{ block, itemId: first.itemId, set: round + 1, lanes: here.map(({ lane }) => lane) }] : [];
+    }),
+  ).flat();
+}
+
 /** The whole plan as segments without gaps. */
 export function timelineOf(plan: Pick<Plan, 'blocks'>, context: PlanContext): Segment[] {
+  const clientIds = [
+    ...new Set(plan.blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes.map((lane) => lane.clientId)))),
+  ];
+  const rotations = context.kit ? rotationsOf({ ...plan, clientIds }, context.kit, context) : {};
+  return timelineOfMoments(
+    plan.blocks.flatMap((block) => momentsOf(block, clientIds, rotations[block.id])),
+    context,
+  );
+}
+
+/** Moments in their order as segments without gaps; after the last there is no rest. */
+export function timelineOfMoments(
+  moments: readonly Moment[],
+  { find, knows }: { find: Find; knows: PlanContext['knows'] },
+): Segment[] {
   const segments: Segment[] = [];
   const taught = new Set<string>();
   let now = 0;
   let before: readonly PlanLane[] = [];
-  for (const block of plan.blocks)
-    for (const { item, set, lanes, last } of turnsOf(block)) {
-      const add = (kind: SegmentKind, seconds: number) => {
-        if (seconds <= 0) return;
-        segments.push({ kind, seconds, from: now, blockId: block.id, itemId: item.id, set });
-        now += seconds;
-      };
-      const changes = changesBetween(before, lanes, context);
+  moments.forEach((moment, i) => {
+    const { block, itemId, set, lanes } = moment;
+    const add = (kind: SegmentKind, seconds: number) => {
+      if (seconds <= 0) return;
+      segments.push({ kind, seconds, from: now, blockId: block.id, itemId, set });
+      now += seconds;
+    };
+    const lessons = (all: readonly PlanLane[]): number =>
+      all.reduce((sum, { clientId, movementId }) => {
+        if (taught.has(movementId) || knows(clientId, movementId)) return sum;
+        taught.add(movementId);
+        return sum + CHANGE_SECONDS.teach;
+      }, 0);
+    const timed = isTimed(block);
+    const begins = moments[i - 1]?.block.id !== block.id;
+    const ends = moments[i + 1]?.block.id !== block.id;
+    // Once its clock runs, changes are made while it rests.
+    if (!timed || begins) {
+      const changes = changesBetween(before, lanes, { find });
       add('position', changes.position);
       add('load', changes.load);
-      let lessons = 0;
-      for (const { clientId, movementId } of lanes) {
-        if (taught.has(movementId) || context.knows(clientId, movementId)) continue;
-        taught.add(movementId);
-        lessons += CHANGE_SECONDS.teach;
-      }
-      add('teach', lessons);
-      add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, context))));
-      if (!last) add('rest', Math.max(...lanes.map(({ rest }) => rest)));
-      before = lanes;
+      add(
+        'teach',
+        lessons(timed ? moments.filter((one) => one.block.id === block.id).flatMap((one) => one.lanes) : lanes),
+      );
     }
+    add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, { find }))));
+    if (i < moments.length - 1)
+      add('rest', timed && !ends ? clockRest(moments, block.id) : Math.max(...lanes.map(({ rest }) => rest)));
+    before = lanes;
+  });
   return segments;
 }
+
+/** Seconds that the clock of a block gives to change. */
+export const clockRest = (moments: readonly Pick<Moment, 'block' | 'lanes'>[], blockId: string): number =>
+  Math.max(
+    0,
+    ...moments.filter(({ block }) => block.id === blockId).flatMap(({ lanes }) => lanes.map(({ rest }) => rest)),
+  );
 
 /** Whole seconds of a timeline. */
 export const secondsOf = (segments: readonly Segment[]): number => {

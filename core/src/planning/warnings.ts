@@ -4,17 +4,19 @@ import { equalEffort } from '../dosage/strength.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import type { Ladder } from '../ladder/graph.js';
-import { fitFor } from '../movement/limits.js';
-import { fitNow } from '../progress/fit.js';
+import { fitWith, type LimitMet } from '../movement/limits.js';
+import { closingsOf, fitNow } from '../progress/fit.js';
+import type { Closing } from '../progress/reason.js';
 import type { SuggestClient } from './suggest.js';
 import type { Muscle, Purpose } from '../movement/vocabulary.js';
-import { label } from '../movement/words.js';
 import { coverageOf, pushPull, totalsOfPlan } from './coverage.js';
 import { laneFor } from './lane-for.js';
 import { buildsOn, wantsFreshness } from './order-plan.js';
+import { goesOverhead, SHOULDERS } from './overhead.js';
 import {
   inRounds,
   isAround,
+  mapItem,
   setsOfLane,
   type Block,
   type Plan,
@@ -23,10 +25,41 @@ import {
   type PlanLane,
 } from './plan.js';
 import { loadExists, shortagesOf } from './shortage.js';
-import { minuteWords, secondsOf, timelineOf } from './timeline.js';
+import { mayRotate } from './stations-of.js';
+import { secondsOf, timelineOf } from './timeline.js';
+
+/** What a change does. */
+export type FixDoes =
+  | { code: 'take'; movementId: string }
+  | { code: 'leave-out' }
+  /** Another load, and the reps that are the same effort with it where they differ. */
+  | { code: 'load'; to: string; amount: number | null; clientId: string | null }
+  | { code: 'stations' }
+  | { code: 'take-off'; sets: number; lines: number }
+  | { code: 'first' }
+  | { code: 'alone-first' }
+  | { code: 'add'; movementIds: string[] }
+  | { code: 'less-pushing'; most: number };
+
+/** What is wrong. */
+export type Wrong =
+  | { code: 'gone'; movementId: string }
+  | { code: 'closed'; movementId: string; clientId: string; because: LimitMet[]; near: boolean }
+  | { code: 'hurt'; movementId: string; clientId: string }
+  | { code: 'no-kit'; movementId: string }
+  | { code: 'no-load'; movementId: string; to: string }
+  /** Several people want one piece; `what` as it is read. */
+  | { code: 'short'; clientIds: string[]; what: string; wanted: number; there: number }
+  | { code: 'over'; seconds: number; minutes: number }
+  | { code: 'tired-legs'; movementId: string }
+  | { code: 'combined-too-soon' }
+  | { code: 'cold-shoulders'; movementId: string }
+  | { code: 'no-warm-up' }
+  | { code: 'no-stretch'; muscle: Muscle; sets: number }
+  | { code: 'push-pull'; clientId: string; push: number; pull: number };
 
 export interface Fix {
-  words: string;
+  does: FixDoes;
   blocks: Block[];
 }
 
@@ -35,7 +68,7 @@ export interface Warning {
   id: string;
   /** `stop`: must not be done so; `fix`: does not work out so; `polish`: could be better. */
   severity: 'stop' | 'fix' | 'polish';
-  words: string;
+  wrong: Wrong;
   /** The item it is about; null for the whole plan. */
   itemId: string | null;
   fixes: Fix[];
@@ -54,12 +87,6 @@ export interface WarnContext extends PlanContext {
 }
 
 type Plain = Pick<Plan, 'blocks' | 'minutes' | 'clientIds' | 'purpose'>;
-
-const mapItem = (blocks: readonly Block[], itemId: string, change: (item: PlanItem) => PlanItem): Block[] =>
-  blocks.map((block) => ({
-    ...block,
-    items: block.items.map((item) => (item.id === itemId ? change(item) : item)),
-  }));
 
 const mapLane = (
   blocks: readonly Block[],
@@ -89,15 +116,13 @@ export function warningsOf(plan: Plain, context: WarnContext): Warning[] {
   return all.sort((a, b) => rank[a.severity] - rank[b.severity]);
 }
 
-const nameOf = (clients: readonly WarnClient[], id: string): string =>
-  clients.find((client) => client.id === id)?.name ?? 'Somebody';
-
 function* lanesOf(plan: Plain): Generator<{ block: Block; item: PlanItem; lane: PlanLane }> {
   for (const block of plan.blocks)
     for (const item of block.items) for (const lane of item.lanes) yield { block, item, lane };
 }
 
 function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
+  const counts = kitCounts(context.kit);
   return [...lanesOf(plan)].flatMap(({ item, lane }): Warning[] => {
     const movement = context.find(lane.movementId);
     const other = lane.withId === null ? undefined : context.find(lane.withId);
@@ -107,42 +132,53 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
         {
           id: `gone ${item.id} ${lane.clientId}`,
           severity: 'fix',
-          words: `${lane.movementId} is no longer in the library.`,
+          wrong: { code: 'gone', movementId: lane.movementId },
           itemId: item.id,
           fixes: [],
         },
       ];
     const fits = [movement, other].flatMap((one) =>
-      one && client ? [fitFor(one.demands, client.standing.limits)] : [],
+      one && client ? [fitWith(one, client.standing.limits, counts, lane.load?.item)] : [],
     );
     if (!client || !fits.some(({ status }) => status === 'closed')) return [];
-    const instead = context.instead(client.id, movement.id);
-    const because = fits.flatMap((fit) => fit.because).join('; ');
+    const because = fits.flatMap((fit) => fit.because);
+    const instead = takingInstead(plan, item, client, lane, closingsOf(because), context);
     return [
       {
         id: `limit ${item.id} ${client.id}`,
         severity: 'stop',
-        words: `${movement.name} is closed for ${client.name}: ${because}.${instead ? '' : ' Nothing near it is open: leave it out, or ask a qualified clinician.'}`,
+        wrong: {
+          code: 'closed',
+          movementId: movement.id,
+          clientId: client.id,
+          because,
+          near: instead.length > 0,
+        },
         itemId: item.id,
-        fixes: [
-          ...(instead
-            ? [
-                {
-                  words: `Take ${instead.name}`,
-                  blocks: mapLane(plan.blocks, item.id, client.id, (old) => ({
-                    ...ownLane(context, client, instead, plan.purpose),
-                    sets: old.sets,
-                    rest: old.rest,
-                    why: `Instead of ${movement.name}: ${because}.`.slice(0, 400),
-                  })),
-                },
-              ]
-            : []),
-          leavingOut(plan, item, client.id),
-        ],
+        fixes: [...instead, leavingOut(plan, item, client.id)],
       },
     ];
   });
+}
+
+/** The nearest open movement in the place of one that cannot be done; none where nothing is near. */
+function takingInstead(
+  plan: Plain,
+  item: PlanItem,
+  client: WarnClient,
+  { movementId }: PlanLane,
+  by: Closing[],
+  context: WarnContext,
+): Fix[] {
+  const instead = context.instead(client.id, movementId);
+  if (!instead) return [];
+  const blocks = mapLane(plan.blocks, item.id, client.id, (old) => ({
+    ...ownLane(context, client, instead, plan.purpose),
+    sets: old.sets,
+    rest: old.rest,
+    why: [{ code: 'instead', movementId, by }],
+  }));
+  return [{ does: { code: 'take', movementId: instead.id }, blocks }];
 }
 
 /** What a client would do of a movement, from their own past. */
@@ -172,7 +208,7 @@ function painWarnings(plan: Plain, context: WarnContext): Warning[] {
       {
         id: `pain ${item.id} ${client.id}`,
         severity: 'stop',
-        words: `${context.find(lane.movementId)?.name} hurt ${client.name} sharply when it was last done. Has a qualified clinician looked at it?`,
+        wrong: { code: 'hurt', movementId: lane.movementId, clientId: client.id },
         itemId: item.id,
         fixes: [leavingOut(plan, item, client.id)],
       },
@@ -192,7 +228,7 @@ function leavingOut(plan: Plain, item: PlanItem, clientId: string): Fix {
         .filter(({ lanes }) => lanes.length > 0),
     }))
     .filter(({ items }, i) => items.length > 0 || plan.blocks[i]?.items.length === 0);
-  return { words: 'Leave it out', blocks };
+  return { does: { code: 'leave-out' }, blocks };
 }
 
 /** The same lane with another load, at the same effort where a formula can say what that is. */
@@ -202,9 +238,9 @@ function withLoad(lane: PlanLane, load: Load): PlanLane {
   return { ...lane, load, amount: same?.aim ?? lane.amount };
 }
 
-const loadWords = (lane: PlanLane, load: Load): string => {
+const taking = (lane: PlanLane, load: Load, clientId: string | null): FixDoes => {
   const { amount } = withLoad(lane, load);
-  return `Take ${load.label}${amount === lane.amount ? '' : `, ${amount} reps for the same effort`}`;
+  return { code: 'load', to: load.label, amount: amount === lane.amount ? null : amount, clientId };
 };
 
 function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
@@ -214,27 +250,32 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
     const movement = context.find(lane.movementId);
     if (!movement) continue;
     const base = { itemId: item.id, severity: 'fix' as const };
+    const client = context.clients.find(({ id }) => id === lane.clientId);
     if (usableOption(movement.kit, counts) === undefined)
       warnings.push({
         ...base,
         id: `kit ${item.id} ${lane.clientId}`,
-        words: `${movement.name}: its kit is not here.`,
-        fixes: [],
+        wrong: { code: 'no-kit', movementId: movement.id },
+        fixes: [
+          ...(client ? takingInstead(plan, item, client, lane, [{ code: 'kit' }], context) : []),
+          leavingOut(plan, item, lane.clientId),
+        ],
       });
     else if (lane.load && !loadExists(lane, context.kit, context)) {
       const near = standInsFor(loadsFor(movement.kit, context.kit), lane.load.kg ?? 0);
       warnings.push({
         ...base,
         id: `load ${item.id} ${lane.clientId}`,
-        words: `${movement.name}: ${lane.load.label} cannot be made with this kit.`,
+        wrong: { code: 'no-load', movementId: movement.id, to: lane.load.label },
         fixes: near.map((load) => ({
-          words: loadWords(lane, load),
+          does: taking(lane, load, null),
           blocks: mapLane(plan.blocks, item.id, lane.clientId, (old) => withLoad(old, load)),
         })),
       });
     }
   }
-  for (const block of plan.blocks)
+  // In a circuit people go round as stations, each at another line.
+  for (const block of plan.blocks.filter((one) => one.kind !== 'circuit' || !mayRotate(one)))
     for (const item of block.items)
       for (const { what, wanted, there, clientIds } of shortagesOf(item.lanes, context.kit, context)) {
         const last = item.lanes.find(({ clientId }) => clientId === clientIds.at(-1));
@@ -245,14 +286,31 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
           id: `short ${item.id} ${what}`,
           severity: 'fix',
           itemId: item.id,
-          words: `${clientIds.map((id) => nameOf(context.clients, id)).join(' and ')} want ${what} at the same time: ${wanted} wanted, ${there} here.`,
-          fixes: others.map((load) => ({
-            words: `${nameOf(context.clients, last?.clientId ?? '')}: ${last ? loadWords(last, load).toLowerCase() : ''}`,
-            blocks: last ? mapLane(plan.blocks, item.id, last.clientId, (old) => withLoad(old, load)) : plan.blocks,
-          })),
+          wrong: { code: 'short', clientIds, what, wanted, there },
+          fixes: [
+            ...takingTurns(plan, block),
+            ...(last
+              ? others.map((load) => ({
+                  does: taking(last, load, last.clientId),
+                  blocks: mapLane(plan.blocks, item.id, last.clientId, (old) => withLoad(old, load)),
+                }))
+              : []),
+          ],
         });
       }
   return warnings;
+}
+
+/** Lines that several people do at once, gone round as stations instead: nobody waits for a piece that another one has. */
+function takingTurns(plan: Plain, block: Block): Fix[] {
+  if (block.kind === 'circuit' || !mayRotate(block)) return [];
+  const rounds = Math.max(1, ...block.items.flatMap(({ lanes }) => lanes.map((lane) => setsOfLane(block, lane))));
+  return [
+    {
+      does: { code: 'stations' },
+      blocks: plan.blocks.map((one) => (one === block ? { ...one, kind: 'circuit', rounds, workSeconds: null } : one)),
+    },
+  ];
 }
 
 function overWarnings(plan: Plain, context: WarnContext): Warning[] {
@@ -265,7 +323,7 @@ function overWarnings(plan: Plain, context: WarnContext): Warning[] {
       id: 'over',
       severity: 'fix',
       itemId: null,
-      words: `${minuteWords(over)} over the ${plan.minutes} minutes.`,
+      wrong: { code: 'over', seconds: over, minutes: plan.minutes },
       fixes: cut ? [cut] : [],
     },
   ];
@@ -291,11 +349,7 @@ function cutToFit(plan: Plain, context: WarnContext): Fix | null {
     else sets += 1;
     blocks = least;
   }
-  const words = [
-    ...(sets > 0 ? [`${sets} ${sets === 1 ? 'set' : 'sets'}`] : []),
-    ...(lines > 0 ? [`${lines} ${lines === 1 ? 'line' : 'lines'}`] : []),
-  ];
-  return { words: `Take off ${words.join(' and ')}`, blocks };
+  return { does: { code: 'take-off', sets, lines }, blocks };
 }
 
 /** One set less of what has most, the last of those; null when nothing has more than `keep`. */
@@ -348,7 +402,6 @@ function freshnessWarnings(plan: Plain, context: WarnContext): Warning[] {
     for (const item of block.items) {
       const fresh = wantsFreshness(item, context);
       if (fresh && worked && !EASY_FIRST.has(block.kind) && !LYING_LAST.has(block.kind)) {
-        const name = context.find(item.lanes[0]?.movementId ?? '')?.name ?? '';
         const at = plan.blocks.findIndex(({ kind }) => !EASY_FIRST.has(kind));
         const without = plan.blocks.map((one) => ({ ...one, items: one.items.filter((other) => other !== item) }));
         const moved = without
@@ -358,8 +411,8 @@ function freshnessWarnings(plan: Plain, context: WarnContext): Warning[] {
           id: `fresh ${item.id}`,
           severity: 'fix',
           itemId: item.id,
-          words: `${name} comes when the legs are already tired.`,
-          fixes: [{ words: 'Do it first', blocks: moved }],
+          wrong: { code: 'tired-legs', movementId: item.lanes[0]?.movementId ?? '' },
+          fixes: [{ does: { code: 'first' }, blocks: moved }],
         });
       }
       if (!EASY_FIRST.has(block.kind) && !fresh) worked = true;
@@ -378,12 +431,12 @@ function combinationWarnings(plan: Plain): Warning[] {
           id: `combination ${item.id}`,
           severity: 'fix',
           itemId: item.id,
-          words: 'Two movements are combined before each was done alone.',
+          wrong: { code: 'combined-too-soon' },
           fixes:
             parts.length >= 2
               ? [
                   {
-                    words: 'Do each alone first',
+                    does: { code: 'alone-first' as const },
                     blocks: plan.blocks.map((one) =>
                       one === block
                         ? {
@@ -400,9 +453,6 @@ function combinationWarnings(plan: Plain): Warning[] {
     }),
   );
 }
-
-const OVERHEAD = 2;
-const SHOULDERS: readonly Muscle[] = ['front-shoulders', 'side-shoulders', 'rear-shoulders', 'shoulder-blades'];
 
 /** A movement that everybody may do, working the muscles wanted, with no kit. */
 function openTo(
@@ -433,7 +483,7 @@ function adding(plan: Plain, context: WarnContext, kind: 'warm-up' | 'stretch', 
       ...ownLane(context, client, movement, 'mobility'),
       sets: 1,
       rest: 0,
-      why: kind === 'warm-up' ? 'Prepares what the session uses.' : 'Eases what the session used.',
+      why: [{ code: kind === 'warm-up' ? ('prepares' as const) : ('eases' as const) }],
     })),
   };
   const has = plan.blocks.some((block) => block.kind === kind);
@@ -443,7 +493,7 @@ function adding(plan: Plain, context: WarnContext, kind: 'warm-up' | 'stretch', 
     : kind === 'warm-up'
       ? [fresh, ...plan.blocks]
       : [...plan.blocks, fresh];
-  return { words: `Add ${movement.name}`, blocks };
+  return { does: { code: 'add', movementIds: [movement.id] }, blocks };
 }
 
 const primeOf = (plan: Plain, kinds: (kind: Block['kind']) => boolean, context: PlanContext): Set<Muscle> =>
@@ -455,7 +505,7 @@ const primeOf = (plan: Plain, kinds: (kind: Block['kind']) => boolean, context: 
 
 function warmUpWarnings(plan: Plain, context: WarnContext): Warning[] {
   const overhead = [...lanesOf(plan)].find(
-    ({ block, lane }) => !isAround(block) && (context.find(lane.movementId)?.demands.overhead ?? 0) >= OVERHEAD,
+    ({ block, lane }) => !isAround(block) && goesOverhead(context.find(lane.movementId) ?? { demands: {} }),
   );
   const prepared = primeOf(plan, (kind) => kind === 'warm-up', context);
   if (overhead && !SHOULDERS.some((muscle) => prepared.has(muscle))) {
@@ -465,7 +515,7 @@ function warmUpWarnings(plan: Plain, context: WarnContext): Warning[] {
         id: 'warm-up overhead',
         severity: 'fix',
         itemId: overhead.item.id,
-        words: `${context.find(overhead.lane.movementId)?.name} goes overhead and nothing warms up the shoulders.`,
+        wrong: { code: 'cold-shoulders', movementId: overhead.lane.movementId },
         fixes: movement ? [adding(plan, context, 'warm-up', movement)] : [],
       },
     ];
@@ -478,7 +528,7 @@ function warmUpWarnings(plan: Plain, context: WarnContext): Warning[] {
       id: 'warm-up none',
       severity: 'polish',
       itemId: null,
-      words: 'There is no warm-up.',
+      wrong: { code: 'no-warm-up' },
       fixes: movement ? [adding(plan, context, 'warm-up', movement)] : [],
     },
   ];
@@ -503,7 +553,7 @@ function stretchWarnings(plan: Plain, context: WarnContext): Warning[] {
           id: `stretch ${worked[0]}`,
           severity: 'polish',
           itemId: null,
-          words: `${label(worked[0])}: ${Math.round(worked[1])} sets and no stretch for it.`,
+          wrong: { code: 'no-stretch', muscle: worked[0], sets: Math.round(worked[1]) },
           fixes: [adding(plan, context, 'stretch', movement)],
         },
       ]
@@ -548,7 +598,26 @@ function morePulling(plan: Plain, context: WarnContext, clientId: string, sets: 
     at >= 0
       ? plan.blocks.map((block, i) => (i === at ? { ...block, items: [...block.items, ...items] } : block))
       : plan.blocks.toSpliced(before < 0 ? plan.blocks.length : before, 0, fresh);
-  return [{ words: `Add ${rows.map(({ name }) => name).join(' and ')}`, blocks }];
+  return [{ does: { code: 'add', movementIds: rows.map(({ id }) => id) }, blocks }];
+}
+
+/** The plan with at most so many sets of pushing for a client: a set less of what has most, and what would have none goes. */
+function lessPushing(plan: Plain, context: WarnContext, clientId: string, most: number): Fix {
+  const pushes = ({ lane, block }: { lane: PlanLane; block: Block }) =>
+    lane.clientId === clientId && !isAround(block) && context.find(lane.movementId)?.pattern === 'push';
+  let blocks: Block[] = [...plan.blocks];
+  for (;;) {
+    const all = [...lanesOf({ ...plan, blocks })].filter(pushes);
+    if (all.reduce((sum, { block, lane }) => sum + setsOfLane(block, lane), 0) <= most) break;
+    const [heaviest] = all.toSorted((a, b) => setsOfLane(b.block, b.lane) - setsOfLane(a.block, a.lane));
+    if (!heaviest) break;
+    const { block, item, lane } = heaviest;
+    blocks =
+      inRounds(block) || lane.sets <= 1
+        ? leavingOut({ ...plan, blocks }, item, clientId).blocks
+        : mapLane(blocks, item.id, clientId, (old) => ({ ...old, sets: old.sets - 1 }));
+  }
+  return { does: { code: 'less-pushing', most }, blocks };
 }
 
 function balanceWarnings(plan: Plain, context: WarnContext): Warning[] {
@@ -560,8 +629,11 @@ function balanceWarnings(plan: Plain, context: WarnContext): Warning[] {
         id: `push-pull ${clientId}`,
         severity: 'polish',
         itemId: null,
-        words: `${nameOf(context.clients, clientId)}: ${push} sets of pushing to ${pull} of pulling.`,
-        fixes: morePulling(plan, context, clientId, Math.ceil(push / LOPSIDED) - pull),
+        wrong: { code: 'push-pull', clientId, push, pull },
+        fixes: [
+          ...morePulling(plan, context, clientId, Math.ceil(push / LOPSIDED) - pull),
+          lessPushing(plan, context, clientId, Math.max(2, Math.floor(pull * LOPSIDED))),
+        ],
       },
     ];
   });

@@ -5,20 +5,22 @@
 import { latest, type DoneSet, type PastSession } from '../client/history.js';
 import type { Load } from '../dosage/loads.js';
 import { estimate, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
-import type { DoseWindow, KitNeed } from '../movement/schema.js';
+import type { DoseWindow, KitOption } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { Pattern } from '../movement/vocabulary.js';
-import { weightWords } from '../movement/kit.js';
 import { opennessFor } from '../movement/limits.js';
+import { demandsOf } from './spotter.js';
 import type { StepQuestion } from './next-step.js';
+import type { StepReason } from './reason.js';
+import type { Standing } from './standing.js';
 
 /** Kilograms in all with which somebody who trains a little begins ten reps of a usual movement of a pattern. */
 const USUAL_KG: Readonly<Record<Pattern, number>> = {
-  squat: 10,
-  lunge: 8,
-  hinge: 14,
-  push: 8,
-  pull: 10,
+  squat: 12,
+  lunge: 10,
+  hinge: 16,
+  push: 12,
+  pull: 12,
   brace: 4,
   rotate: 5,
   carry: 24,
@@ -46,7 +48,10 @@ const SHARE = {
 const TRAINED: readonly (readonly [years: number, times: number])[] = [
   [3, 1.75],
   [1, 1.25],
+  [0, 0.5],
 ];
+/** The same for everybody who must not hold the breath: heavy is not theirs yet, whatever they did before. */
+const UNSTRAINED = 0.5;
 
 /** What a walk or a hold with a weight is compared with. */
 const USUAL_REPS = 10;
@@ -85,10 +90,10 @@ function usualKg({ pattern, muscles, sides, demands }: MovementSummary, by: numb
 }
 
 /** What carries the weight in an option of kit, against hands. */
-const carriedBy = (option: readonly KitNeed[]): number =>
-  option.some(({ item }) => item === 'leg-press')
+const carriedBy = ({ needs }: KitOption): number =>
+  needs.some(({ item }) => item === 'leg-press')
     ? SHARE.legPress
-    : option.some(({ item }) => item === 'barbell')
+    : needs.some(({ item }) => item === 'barbell')
       ? SHARE.barbell
       : 1;
 
@@ -96,34 +101,53 @@ const carriedBy = (option: readonly KitNeed[]): number =>
 const easiest = ({ kit }: MovementSummary): number => Math.max(1, ...kit.map(carriedBy));
 const hardest = ({ kit }: MovementSummary): number => (kit.length > 0 ? Math.min(...kit.map(carriedBy)) : 1);
 
+/** Somebody with a limit on holding the breath begins light. */
+const mayNotStrain = ({ limits }: Pick<Standing, 'limits'>): boolean =>
+  limits.some(({ demand }) => demand === 'breath-hold');
+
 export interface FirstLoad {
   load: Load | null;
-  /** Why, as the middle of a sentence. */
-  because: string;
+  why: StepReason;
 }
 
-/** @param loads those that exist for the movement, lightest first */
+/**
+ * @param loads those that exist for the movement, lightest first
+ * @param bare it can be done without a weight: where nothing is known, it is
+ */
 export function firstLoad(
   question: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find'>,
   window: Pick<DoseWindow, 'low'>,
   loads: readonly Load[],
+  bare: boolean,
 ): FirstLoad {
   const { standing, movement } = question;
   const weighed = loads.filter(({ kg }) => kg !== null);
   const [lightest] = weighed;
-  if (!lightest)
-    return { load: loads[0] ?? null, because: loads[0] ? `the lightest there is, ${loads[0].label}` : 'the low end' };
-  const plain = { load: lightest, because: `the lightest there is, ${lightest.label}` };
+  const nothing: FirstLoad = { load: null, why: { code: 'first-bare' } };
+  const low: FirstLoad = { load: null, why: { code: 'first-low' } };
+  const light = (one: Load): FirstLoad => ({ load: one, why: { code: 'first-lightest', to: one.label } });
+  if (bare && !lightest) return loads[0] ? nothing : low;
+  if (!lightest) return loads[0] ? light(loads[0]) : low;
+  const plain = bare ? nothing : light(lightest);
   // On a bad day, at the edge of a limit, or where a slip would end badly, nothing is guessed.
-  const careful = opennessFor(movement.demands, standing.limits) !== 'open';
-  const risky = (movement.demands['spotter-needed'] ?? 0) >= CLEARLY;
-  if (standing.ease !== null || standing.pain || careful || risky) return plain;
+  const risky = (load: Load) => {
+    const demands = demandsOf(movement, load);
+    return opennessFor(demands, standing.limits) !== 'open' || (demands['spotter-needed'] ?? 0) >= CLEARLY;
+  };
+  if (standing.ease !== null || standing.pain) return plain;
   const usual = usualKg(movement, hardest(movement));
   const reps = movement.dose.mode === 'reps' ? window.low : USUAL_REPS;
-  const known = related(question, usual, reps) ?? started(question, usual);
-  const load = known && weighed.findLast(({ kg }) => (kg ?? 0) <= known.kg);
-  if (!load || (load.kg ?? 0) <= (lightest.kg ?? 0)) return plain;
-  return { load, because: `${load.label}, ${known.because}` };
+  // What was lifted before says nothing to somebody who must not strain now.
+  const known = (mayNotStrain(standing) ? null : related(question, usual, reps)) ?? started(question, usual, bare);
+  const load = known && weighed.findLast((one) => (one.kg ?? 0) <= known.kg && !risky(one));
+  if (!load || (!bare && (load.kg ?? 0) <= (lightest.kg ?? 0))) return plain;
+  return { load, why: known.why(load.label) };
+}
+
+/** A weight that something speaks for, and the reason for the load that it comes to. */
+interface Known {
+  kg: number;
+  why: (to: string) => StepReason;
 }
 
 /** Half of what the strongest related lift says; null where none was done. */
@@ -131,7 +155,7 @@ function related(
   { movement, sets, find }: Pick<StepQuestion, 'movement' | 'sets' | 'find'>,
   usual: number,
   reps: number,
-) {
+): Known | null {
   const patterns = RELATED[movement.pattern] ?? [];
   const all = Object.entries(sets).flatMap(([id, past]) => {
     const other = id === movement.id ? undefined : find(id);
@@ -142,12 +166,9 @@ function related(
     return [{ other, same, done, kg: atReps(done, reps) * share }];
   });
   const [best] = all.toSorted((a, b) => Number(b.same) - Number(a.same) || b.kg - a.kg);
-  return (
-    best && {
-      kg: best.kg,
-      because: `about half of what ${weightWords(best.done.kg)} in ${best.other.name.toLowerCase()} says`,
-    }
-  );
+  if (!best) return null;
+  const { kg, done, other } = best;
+  return { kg, why: (to) => ({ code: 'first-related', to, kg: done.kg, movementId: other.id }) };
 }
 
 type Lifted = DoneSet & { kg: number };
@@ -172,20 +193,24 @@ function atReps({ kg, amount, effort }: Lifted, reps: number): number {
   return most ? most.low / (1 + (reps + left) / 30) : kg;
 }
 
-/** A usual start, where somebody has trained before or owns the pattern without a weight; null for a beginner. */
+/** A usual start: for what can also be done without a weight only where somebody has trained before or owns the pattern so. */
 function started(
   { standing, movement, sets, find }: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find'>,
   usual: number,
-) {
+  bare: boolean,
+): Known | null {
   const years = standing.trainingYears ?? 0;
-  const times = TRAINED.find(([from]) => years >= from)?.[1];
-  if (times !== undefined)
-    return { kg: usual * times, because: `a usual start after ${years} ${years === 1 ? 'year' : 'years'} of training` };
+  const trained = TRAINED.find(([from]) => years >= from)?.[1] ?? 0;
+  const times = mayNotStrain(standing) ? Math.min(UNSTRAINED, trained) : trained;
+  if (times >= 1) return { kg: usual * times, why: (to) => ({ code: 'first-years', to, years }) };
   const owned = Object.entries(sets).find(
     ([id, past]) =>
       find(id)?.pattern === movement.pattern &&
       (latest(past)?.sets ?? []).some(({ clean, amount, kg }) => clean && !kg && amount >= OWNED_REPS),
   );
-  const name = owned && find(owned[0])?.name.toLowerCase();
-  return name === undefined ? null : { kg: usual, because: `a usual start after clean sets of ${name}` };
+  if (owned && !mayNotStrain(standing)) {
+    const [movementId] = owned;
+    return { kg: usual, why: (to) => ({ code: 'first-after', to, movementId }) };
+  }
+  return bare ? null : { kg: usual * times, why: (to) => ({ code: 'first-light', to }) };
 }

@@ -3,18 +3,13 @@ import { bySeverity } from '../movement/severity.js';
 import type { Severity } from '../movement/vocabulary.js';
 import type { Effort } from '../movement/vocabulary.js';
 import type { Ladder } from '../ladder/graph.js';
+import type { Held } from './reason.js';
 import type { Standing } from './standing.js';
-
-export type HeldCode = 'open-fault' | 'pain' | 'failed' | 'ease';
-
-export interface Held {
-  code: HeldCode;
-  words: string;
-}
 
 /** A fault that is open, as far as a decision needs it. */
 export interface OpenFault {
-  name: string;
+  /** Null where no more is known than that there was one. */
+  name: string | null;
   severity: Severity;
 }
 
@@ -29,10 +24,10 @@ export function heldBack(
   effort: Effort | null,
 ): Held | null {
   const [open] = seriousOf(faults);
-  if (open) return { code: 'open-fault', words: `first solve: ${open.name.toLowerCase()}` };
-  if (pain) return { code: 'pain', words: 'not after pain today' };
-  if (effort === 'failed') return { code: 'failed', words: 'not after a failed set' };
-  return ease === null ? null : { code: 'ease', words: ease };
+  if (open) return { code: 'open-fault', fault: open.name };
+  if (pain) return { code: 'pain' };
+  if (effort === 'failed') return { code: 'failed' };
+  return ease === null ? null : { code: 'ease', ease };
 }
 
 /** Whether going from one movement to another is a way up its ladder. */

@@ -4,22 +4,23 @@
  * then window, effort and readiness. Nothing that is closed or held back ever leaves it.
  */
 import type { PastSession } from '../client/history.js';
-import { loadsFor, SAME_KG, type Load } from '../dosage/loads.js';
-import { ALLOWED_JUMP, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
+import { loadsOpen, mayGoBare, SAME_KG, type Load } from '../dosage/loads.js';
+import { ALLOWED_JUMP, nextPieces, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
 import { aimOf } from '../dosage/aim.js';
 import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
-import { readiness, signWords } from '../ladder/readiness.js';
-import { kitCounts, weightWords, type KitPiece } from '../movement/kit.js';
-import type { Limit } from '../movement/limits.js';
+import { readiness } from '../ladder/readiness.js';
+import { kitCounts, type KitPiece } from '../movement/kit.js';
 import type { DoseWindow } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { Effort, Purpose } from '../movement/vocabulary.js';
-import { UNIT_WORDS } from '../movement/words.js';
 import { firstLoad } from './first-load.js';
-import { fitNow, isOpen } from './fit.js';
+import { waysUp } from './come-back.js';
+import { closingsOf, fitNow, isOpen } from './fit.js';
 import { heldBack, seriousOf, type OpenFault } from './held.js';
+import type { StepReason } from './reason.js';
+import { capFor } from './spotter.js';
 import type { Standing } from './standing.js';
 
 export type StepKind = 'stop' | 'rung-down' | 'hold' | 'dose' | 'rung-up';
@@ -30,6 +31,10 @@ export type StepCode =
   /** An open fault ends the set. */
   | 'stop-fault'
   | 'first'
+  /** Done by a clock before, and never counted. */
+  | 'uncounted'
+  /** A hold that was broken is put together again, piece by piece. */
+  | 'pieces'
   /** The weight of last time is not there any more. */
   | 'replaced'
   /** What the dose arithmetic says, as it is. */
@@ -45,8 +50,7 @@ export type StepCode =
 export interface NextStep {
   kind: StepKind;
   code: StepCode;
-  /** Why, as one sentence. */
-  why: string;
+  why: StepReason[];
   /** What the dose arithmetic decided, where it was asked. */
   change: NextKind | null;
   /** To go on with this movement: what with, how much and how. */
@@ -65,6 +69,8 @@ export interface Work {
   kg: number | null;
   /** As it was read; null where only the weight is known. */
   label: string | null;
+  /** The pieces of a hold that was broken; null where it was whole. */
+  pieces: readonly number[] | null;
 }
 
 export interface StepQuestion {
@@ -106,27 +112,6 @@ const UPPER: readonly string[] = ['push', 'pull'];
 export const jumpFor = ({ pattern }: Pick<MovementSummary, 'pattern'>): number =>
   UPPER.includes(pattern) ? ALLOWED_JUMP.upper : ALLOWED_JUMP.lower;
 
-/** Demand for a spotter from which nobody goes heavier alone. */
-const SPOTTED = 2;
-
-/** A weight over the face or the head, which somebody alone cannot put away. */
-const isOverBody = ({ pattern, demands }: Pick<MovementSummary, 'pattern' | 'demands'>): boolean =>
-  pattern === 'push' && ((demands['lying-on-back'] ?? 0) > 0 || (demands.overhead ?? 0) > 0);
-
-/**
- * The most kilograms without a spotter: what was lifted already, where a movement asks for one, or where the client trains without one
- * and the weight is over them. Null where there is no cap.
- */
-export function capFor(
-  movement: Pick<MovementSummary, 'pattern' | 'demands'>,
-  limits: readonly Limit[],
-  kg: number | null | undefined,
-): number | null {
-  const asked = movement.demands['spotter-needed'] ?? 0;
-  const without = limits.some(({ demand }) => demand === 'spotter-needed');
-  return asked >= SPOTTED || (without && (asked > 0 || isOverBody(movement))) ? (kg ?? null) : null;
-}
-
 /** What may still happen on a day on which nothing goes up. */
 const EASING: readonly NextKind[] = ['hold', 'down', 'rung-down', 'stop'];
 
@@ -147,16 +132,24 @@ export function nextStep(question: StepQuestion): NextStep {
     return {
       kind: 'stop',
       code: 'closed',
-      why: `Closed by ${fit.because.join('; ')}.`,
+      why: [{ code: 'closed', by: closingsOf(fit.because) }],
       change: null,
       dose: none,
       to: null,
     };
   const serious = seriousOf(question.faults);
   const stopping = serious.find(({ severity }) => severity === 'stop');
-  const loads = loadsFor(movement.kit, kit);
-  if (!work) return first(question, window, loads);
-  const load = sameLoad(loads, work);
+  const open = loadsOpen(movement, standing.limits, kit);
+  const bare = mayGoBare(movement, standing.limits, kit);
+  if (!work)
+    return pastOf(question).length > 0 ? uncounted(question, window, open, bare) : first(question, window, open, bare);
+  const load = sameLoad(open, work, bare);
+  const capKg = load ? capFor(movement, load, standing.limits, work.kg) : null;
+  // Another option may want somebody beside it that this one does not.
+  const loads = open.filter((one) => {
+    const cap = capFor(movement, one, standing.limits, work.kg ?? 0);
+    return cap === null || capKg !== null || (one.kg ?? 0) <= cap;
+  });
   // A question without an answer counts as hard: nothing goes up on a guess.
   const effort = work.effort ?? 'hard';
   const next = nextSet({
@@ -167,29 +160,29 @@ export function nextStep(question: StepQuestion): NextStep {
     left: work.left,
     load,
     loads,
-    faults: serious.map(({ name }) => name.toLowerCase()),
+    bare,
+    faults: serious.map(({ name }) => name),
     stopFault: stopping?.name ?? null,
     pain: standing.pain ? 'dull' : null,
     jump: jumpFor(movement),
-    capKg: capFor(movement, standing.limits, work.kg),
+    capKg,
   });
-  const note = work.effort === null ? ' (Effort was not noted.)' : '';
-  return decided(question, window, load, next, note);
+  return decided(question, window, load, next);
 }
 
-function decided(question: StepQuestion, window: DoseWindow, load: Load | null, next: NextSet, note: string): NextStep {
+function decided(question: StepQuestion, window: DoseWindow, load: Load | null, next: NextSet): NextStep {
   const { standing, movement, work, within } = question;
   const done = work?.amount ?? window.low;
   const at = (
     kind: StepKind,
     code: StepCode,
-    why: string,
+    why: StepReason,
     dose: Pick<NextSet, 'load' | 'amount'> = next,
     to: string | null = null,
   ): NextStep => ({
     kind,
     code,
-    why: `${why}${note}`,
+    why: work?.effort === null ? [why, { code: 'effort-unknown' }] : [why],
     change: next.kind,
     dose: {
       load: dose.load,
@@ -202,26 +195,46 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
   if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
   const held = heldBack(standing, question.faults, work?.effort ?? null);
+  const broken = movement.dose.mode === 'time' && (work?.pieces?.length ?? 0) > 1 ? work?.pieces : null;
+  if (broken && next.kind !== 'down') {
+    const pieces = held ? broken : nextPieces(broken, Math.max(done, window.low));
+    return at(
+      'hold',
+      'pieces',
+      { code: 'pieces', done: [...broken], next: [...pieces], held },
+      {
+        load,
+        amount: sum(pieces),
+      },
+    );
+  }
   const up = held ? undefined : readyFor(question);
   const other = next.kind === 'down' || up ? null : replaced(question, window, load);
   if (other) {
     // Heavier with fewer reps is heavier all the same: not on a day on which nothing goes up, and not alone under it.
-    const capped = capFor(movement, standing.limits, work?.kg) !== null;
+    const capped = load !== null && capFor(movement, load, standing.limits, work?.kg) !== null;
     if (other.heavier && (held || capped)) {
-      const because = held ? held.words : 'no spotter';
-      const why = `Only ${load?.label} is here in place of ${weightWords(work?.kg ?? 0)}, and nothing gets heavier: ${because}.`;
+      const why: StepReason = { code: 'only-heavier', kg: other.was, to: other.to, held };
       return at('rung-down', 'replaced', why, same, easierOpen(question));
     }
-    const also = held ? ` Held today: ${held.words}.` : '';
-    return at('hold', 'replaced', `${other.why}${also}`, { load, amount: other.amount });
+    const { was: kg, to, amount } = other;
+    return at(
+      'hold',
+      'replaced',
+      { code: 'replaced', kg, to, amount, mode: movement.dose.mode, held },
+      { load, amount },
+    );
   }
-  if (held && !EASING.includes(next.kind)) return at('hold', 'held', `Held today: ${held.words}.`, same);
+  if (held && !EASING.includes(next.kind)) return at('hold', 'held', { code: 'held', held }, same);
   if (up && (!within || next.kind === 'rung-up'))
-    return at('rung-up', 'ready', `Ready for ${up.name}: ${up.sign}.`, same, up.id);
+    return at('rung-up', 'ready', { code: 'ready', movementId: up.id, sign: up.sign, ...up.been }, same, up.id);
   if (next.kind === 'rung-up') {
-    const unit = UNIT_WORDS[movement.dose.mode];
-    const felt = work?.effort ? `, felt ${work.effort}` : '';
-    const why = `${done} ${unit} clean${felt}: the same again until the sign for the next rung is met.`;
+    const why: StepReason = {
+      code: 'same-again',
+      amount: done,
+      mode: movement.dose.mode,
+      effort: work?.effort ?? null,
+    };
     return at('hold', 'same-again', why, same);
   }
   return at(next.kind === 'hold' ? 'hold' : 'dose', 'window', next.why);
@@ -235,19 +248,19 @@ function replaced(
   { movement, work }: StepQuestion,
   window: DoseWindow,
   load: Load | null,
-): { amount: number; heavier: boolean; why: string } | null {
+): { amount: number; heavier: boolean; was: number; to: string } | null {
   if (!work?.kg || !load?.kg || Math.abs(load.kg - work.kg) < SAME_KG) return null;
   const { mode } = movement.dose;
   const left = work.left ?? REPS_LEFT[work.effort ?? 'hard'];
   const equal = mode === 'reps' ? equalEffort({ kg: work.kg, reps: work.amount, left }, load.kg)?.aim : null;
   // Without an estimate: as much as before with less, and the low end with more.
   const amount = Math.min(equal ?? (load.kg < work.kg ? work.amount : window.low), window.high);
-  const why = `${weightWords(work.kg)} is not here: ${load.label}, and ${amount} ${UNIT_WORDS[mode]} feel about the same.`;
-  return { amount: Math.max(1, amount), heavier: load.kg > work.kg, why };
+  return { amount: Math.max(1, amount), heavier: load.kg > work.kg, was: work.kg, to: load.label };
 }
 
 /** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */
-function sameLoad(loads: readonly Load[], { kg, label }: Work): Load | null {
+function sameLoad(loads: readonly Load[], { kg, label }: Work, bare: boolean): Load | null {
+  if (kg === null && label === null && bare) return null;
   const exact = loads.find((load) => load.label === label && load.kg === kg);
   if (exact) return exact;
   if (kg === null) return loads.find((load) => load.kg === null) ?? null;
@@ -255,18 +268,26 @@ function sameLoad(loads: readonly Load[], { kg, label }: Work): Load | null {
   return weighed.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? weighed[0] ?? null;
 }
 
-function first(question: StepQuestion, window: DoseWindow, loads: readonly Load[]): NextStep {
+function first(question: StepQuestion, window: DoseWindow, loads: readonly Load[], bare: boolean): NextStep {
   const { movement } = question;
-  const { load, because } = firstLoad(question, window, loads);
+  const { load, why } = firstLoad(question, window, loads, bare);
   return {
     kind: 'dose',
     code: 'first',
-    why: `First time: ${because}, to learn it clean.`,
+    why: [why],
     change: null,
     dose: { load, amount: window.low, tempo: movement.dose.tempo },
     to: null,
   };
 }
+
+/** It was done, but nobody knows how much: begun anew, at the low end. */
+function uncounted(question: StepQuestion, window: DoseWindow, loads: readonly Load[], bare: boolean): NextStep {
+  const step = first(question, window, loads, bare);
+  return { ...step, code: 'uncounted', why: [{ code: 'uncounted' }] };
+}
+
+const sum = (pieces: readonly number[]): number => pieces.reduce((all, one) => all + one, 0);
 
 /** The first easier rung that is open. */
 function easierOpen({ standing, kit, ladder, movement, find }: StepQuestion): string | null {
@@ -280,13 +301,13 @@ function easierOpen({ standing, kit, ladder, movement, find }: StepQuestion): st
 
 /** The next rung whose sign is met and that is open. */
 function readyFor(question: StepQuestion) {
-  const { standing, kit, ladder, movement, find } = question;
+  const { standing, kit, ladder, movement, find, sets } = question;
   const past = pastOf(question);
   const counts = kitCounts(kit);
-  for (const { to, readyWhen } of ladder.rungs.get(movement.id)?.harder ?? []) {
+  for (const { to, readyWhen } of waysUp(ladder, movement.id, sets)) {
     const one = find(to);
     if (one && readyWhen && readiness(readyWhen, past).ready && isOpen(fitNow(standing, counts, one)))
-      return { id: to, name: one.name, sign: signWords(readyWhen) };
+      return { id: to, sign: readyWhen, been: sets[to] ? { been: true } : {} };
   }
   return undefined;
 }
@@ -294,10 +315,10 @@ function readyFor(question: StepQuestion) {
 /** How far a client is towards the next rung of a movement; null where no sign is set, or nothing above is open. */
 export function towards(question: Pick<StepQuestion, 'standing' | 'kit' | 'ladder' | 'movement' | 'find' | 'sets'>) {
   const counts = kitCounts(question.kit);
-  for (const { to, readyWhen } of question.ladder.rungs.get(question.movement.id)?.harder ?? []) {
+  for (const { to, readyWhen } of waysUp(question.ladder, question.movement.id, question.sets)) {
     const one = question.find(to);
     if (one && readyWhen && isOpen(fitNow(question.standing, counts, one)))
-      return { id: to, name: one.name, sign: signWords(readyWhen), ...readiness(readyWhen, pastOf(question)) };
+      return { id: to, sign: readyWhen, ...readiness(readyWhen, pastOf(question)) };
   }
   return null;
 }

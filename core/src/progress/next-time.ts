@@ -1,7 +1,8 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
-import { latest, type DoneSet, type PastSession } from '../client/history.js';
-import { heldBack, seriousOf, type Held, type OpenFault } from './held.js';
-import { nextStep, pastOf, towards, type NextStep, type StepQuestion, type Work } from './next-step.js';
+import { latest, latestCounted, type DoneSet, type PastSession } from '../client/history.js';
+import { heldBack, seriousOf, type OpenFault } from './held.js';
+import type { Held } from './reason.js';
+import { nextStep, pastOf, type NextStep, type StepQuestion, type Work } from './next-step.js';
 
 export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
   /** A fault's name and severity; without it faults of last time are not named. */
@@ -11,13 +12,15 @@ export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
 /** The weakest of the last session's sets counts: what all of them reached. */
 const weakest = (sets: readonly DoneSet[]): DoneSet | undefined => sets.toSorted((a, b) => a.amount - b.amount)[0];
 
-/** What was done last, as far as the next time rests on it; null for a first time. */
+/** What was counted last, as far as the next time rests on it; null where nothing ever was. */
 export function lastWork(past: readonly PastSession[]): Work | null {
-  const done = weakest(latest(past)?.sets ?? []);
-  return done ? { amount: done.amount, effort: done.effort, left: null, kg: done.kg ?? null, label: null } : null;
+  const done = weakest(latestCounted(past)?.sets ?? []);
+  if (!done) return null;
+  const { amount, effort, kg = null, pieces = null } = done;
+  return { amount, effort, left: null, kg, label: null, pieces };
 }
 
-const UNNAMED: OpenFault = { name: 'a fault that was open last time', severity: 'fix' };
+const UNNAMED: OpenFault = { name: null, severity: 'fix' };
 
 /** Faults that made a set of the last session unclean. What stopped a set was a reason to stop then; now it holds back. */
 function lastFaults(question: TimeQuestion): OpenFault[] {
@@ -36,16 +39,3 @@ export const heldBetween = (question: TimeQuestion): Held | null =>
 
 export const nextTime = (question: TimeQuestion): NextStep =>
   nextStep({ ...question, work: lastWork(pastOf(question)), faults: lastFaults(question), within: false });
-
-/** The same as one sentence for people, with how far the next rung is. */
-export function nextTimeWords(question: TimeQuestion): string {
-  const step = nextTime(question);
-  if (step.kind === 'rung-down') {
-    const down = step.to === null ? undefined : question.find(step.to);
-    return `${step.why}${down ? ` Next: ${down.name}.` : ''}`;
-  }
-  const sign = step.code === 'window' || step.code === 'same-again' ? towards(question) : null;
-  return sign && !sign.ready
-    ? `${step.why} ${sign.met} of ${sign.needed} sessions towards ${sign.name} (${sign.sign}).`
-    : step.why;
-}

@@ -49,7 +49,7 @@ export function replacementFor(
   standing: Standing,
   kit: ReadonlyMap<KitItem, number>,
   movementId: string,
-): { id: string; name: string; reasons: string[] } | null {
+): { id: string; name: string } | null {
   for (const reason of ['too-hard', 'bored'] as const) {
     // What replaces something closed is never a way up.
     const [best] = swapsFor(catalog, { from: movementId, reason, standing, kit, held: true, most: 1 }).ranked;

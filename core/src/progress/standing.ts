@@ -1,5 +1,6 @@
 /** How a client stands now: what is limited, what hurts, and whether anything may go up. What every decision about them begins with. */
 import type { ClientOnDay } from '../client/client-on-day.js';
+import type { Ease } from '../client/ease.js';
 import type { Hurt } from '../client/history.js';
 import { limitsFromPain, type Pain } from '../client/pain.js';
 import type { Limit } from '../movement/limits.js';
@@ -13,8 +14,8 @@ export interface Standing {
   hurtBefore: readonly string[];
   /** Any pain was reported in this session. */
   pain: boolean;
-  /** Why nothing goes up today, in words; null when it may. */
-  ease: string | null;
+  /** Why nothing goes up today; null when it may. */
+  ease: Ease | null;
   /** Whole years of training so far; null when not noted. */
   trainingYears: number | null;
 }

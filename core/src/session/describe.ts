@@ -1,6 +1,7 @@
 /** What an event says, in a few words: for undo, for the running log and for the review. */
 import { painPlace } from '../client/pain.js';
-import { inWords } from '../movement/words.js';
+import { weightWords } from '../movement/kit.js';
+import { inWords, spokenOf, VIEW_WORDS } from '../movement/words.js';
 import type { SessionEvent, SetSide } from './events.js';
 import type { FindMovement } from './digest.js';
 
@@ -29,9 +30,10 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'movement-started':
       return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
-      const { amount, side, loadLabel, entryId, despite } = event.data;
-      const unit = movementOf(entryId)?.dose.mode === 'time' ? 's' : 'reps';
-      return `set: ${amount} ${unit}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
+      const { amount, side, loadLabel, entryId, despite, uncounted, pieces } = event.data;
+      const timed = uncounted || movementOf(entryId)?.dose.mode === 'time';
+      const how = uncounted ? ' by the clock' : pieces ? ` in pieces (${pieces.join(' + ')})` : '';
+      return `set: ${amount} ${timed ? 's' : 'reps'}${how}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
     }
     case 'effort-felt':
       return `felt ${event.data.effort}`;
@@ -43,8 +45,8 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       const { entryId, faultId, correctionId } = event.data;
       const movement = movementOf(entryId);
       const correction = movement?.faults.find((f) => f.id === faultId)?.corrections.find((c) => c.id === correctionId);
-      const cue = movement?.cues.find((c) => c.id === correction?.cueId);
-      return `correction: ${cue?.text ?? correction?.text ?? inWords(correctionId)}`;
+      const words = correction && (spokenOf(correction, movement?.cues ?? []) ?? correction.do);
+      return `correction: ${words ?? inWords(correctionId)}`;
     }
     case 'outcome-noted':
       return `outcome: ${OUTCOME_WORDS[event.data.outcome]}`;
@@ -52,10 +54,18 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       return `${event.data.quality} pain: ${painPlace(event.data)}`;
     case 'note-written':
       return `note: ${event.data.text}`;
+    case 'set-up-noted': {
+      const { movementId, measure, value } = event.data;
+      return `set-up for ${nameOf(movementId)}: ${inWords(measure)} ${value || 'taken out'}`;
+    }
+    case 'left-for-next':
+      return `kept for next time: ${event.data.movementIds.map(nameOf).join(', ')}`;
     case 'undone':
       return 'undo';
     case 'rep-counted':
       return `rep counted${sideWords(event.data.side)}`;
+    case 'stood':
+      return `stood ${VIEW_WORDS[event.data.view].toLowerCase()}`;
     case 'set-corrected': {
       const { amount, loadLabel } = event.data;
       return `set corrected: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}`;
@@ -66,6 +76,8 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       return 'timer paused';
     case 'timer-resumed':
       return 'timer goes on';
+    case 'timer-extended':
+      return 'timer goes on beyond its time';
     case 'timer-stopped':
       return 'timer stopped';
     case 'item-added':
@@ -80,6 +92,10 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       return `set ${event.data.set} left out: ${lineName(event.data.itemId)}`;
     case 'gone-to':
       return `went to ${lineName(event.data.itemId)}`;
+    case 'place-changed':
+      return 'went to another place';
+    case 'weight-brought':
+      return `brought: ${weightWords(event.data.kg, event.data.unit)} ${inWords(event.data.item)}`;
     case 'session-paused':
       return 'break';
     case 'session-resumed':

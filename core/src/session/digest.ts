@@ -2,7 +2,17 @@
  * What one session teaches about one client, to be kept: no answer folds old sessions again.
  * It follows from the session's events alone; when they change it is made anew.
  */
-import type { FaultLoad, FaultTally, Hurt, Move, PastSession, DoneSet } from '../client/history.js';
+import {
+  bestSingle,
+  type DoneSet,
+  type FaultLoad,
+  type FaultTally,
+  type Hurt,
+  type Move,
+  type PastSession,
+} from '../client/history.js';
+import { sideCount } from '../dosage/tempo.js';
+import type { NotedSetUp } from '../client/set-up.js';
 import type { ClientRecord } from '../coaching/client-record.js';
 import { styleOf } from '../coaching/correct.js';
 import type { Counted, Trial } from '../coaching/evidence.js';
@@ -12,7 +22,7 @@ import { EFFORTS } from '../movement/vocabulary.js';
 import type { Entry, Lane, SetRecord } from './fold.js';
 
 /** Kept digests of another version are made anew. */
-export const DIGEST_VERSION = 1;
+export const DIGEST_VERSION = 3;
 
 export interface Digest {
   /** When the client's part began (ISO). */
@@ -26,6 +36,9 @@ export interface Digest {
   faultLoad: FaultLoad | null;
   /** Movements in which sharp pain was reported, with the time of the last report. */
   hurt: Hurt[];
+  setUps: NotedSetUp[];
+  /** Movements that were left for the next time. */
+  left: string[];
   /** Movements of which a set was done, and in which nothing hurt. */
   painless: string[];
 }
@@ -48,6 +61,8 @@ export function digestOf(lane: Lane, find: FindMovement): Digest {
     moves: movesOf(lane),
     faultLoad: faultLoadOf(lane),
     hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
+    setUps: lane.setUps,
+    left: lane.left,
     painless: [...done].filter((id) => !hurt.has(id)),
   };
 }
@@ -80,6 +95,8 @@ export function recordOf(digests: readonly Digest[], others: Readonly<Record<str
     faults,
     hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
     moves: inOrder.flatMap(({ moves }) => moves),
+    left: inOrder.at(-1)?.left ?? [],
+    setUps: inOrder.flatMap(({ setUps }) => setUps),
     faultLoads: inOrder.flatMap(({ faultLoad }) => faultLoad ?? []),
   };
 }
@@ -113,10 +130,15 @@ export function setsOf(lane: Lane, find: FindMovement): Map<string, PastSession>
     if (!movement || entry.sets.length === 0) continue;
     const before = byMovement.get(movement.id);
     const sets = [...(before?.sets ?? []), ...doneSets(entry, movement)];
-    byMovement.set(movement.id, { at: before?.at ?? entry.startedAt, sets });
+    const byClock = (before?.byClock ?? 0) + byClockIn(entry, movement);
+    byMovement.set(movement.id, { at: before?.at ?? entry.startedAt, sets, ...(byClock > 0 ? { byClock } : {}) });
   }
   return byMovement;
 }
+
+/** Sets that nobody counted; left and right make one. */
+const byClockIn = ({ sets }: Entry, { sides }: Movement): number =>
+  Math.ceil(sets.filter(({ uncounted }) => uncounted).length / sideCount(sides));
 
 /** A set is clean when no stop or fix fault was open at it. Left and right make one set, as good as its weaker side. */
 function doneSets(entry: Entry, movement: Movement): DoneSet[] {
@@ -125,22 +147,26 @@ function doneSets(entry: Entry, movement: Movement): DoneSet[] {
     const faults = set.openFaults.filter((id) => serious.has(id));
     return {
       amount: set.amount,
+      ...(set.pieces ? { pieces: set.pieces } : {}),
       effort: set.effort,
       kg: set.kg,
       clean: faults.length === 0,
       ...(faults.length > 0 ? { faults } : {}),
     };
   };
-  if (movement.sides !== 'each') return entry.sets.map(asDone);
-  const left = entry.sets.filter((set) => set.side === 'left').map(asDone);
-  const right = entry.sets.filter((set) => set.side === 'right').map(asDone);
+  const counted = entry.sets.filter(({ uncounted }) => !uncounted);
+  if (movement.sides !== 'each') return counted.map(asDone);
+  const left = counted.filter((set) => set.side === 'left').map(asDone);
+  const right = counted.filter((set) => set.side === 'right').map(asDone);
   return left.slice(0, right.length).map((l, i) => weaker(l, right[i] ?? l));
 }
 
 function weaker(a: DoneSet, b: DoneSet): DoneSet {
   const faults = [...new Set([...(a.faults ?? []), ...(b.faults ?? [])])];
+  const { pieces } = bestSingle(a) <= bestSingle(b) ? a : b;
   return {
     amount: Math.min(a.amount, b.amount),
+    ...(pieces ? { pieces } : {}),
     // An unanswered side leaves the pair unanswered: readiness must not rest on half of it.
     effort: a.effort && b.effort ? (EFFORTS.indexOf(a.effort) > EFFORTS.indexOf(b.effort) ? a.effort : b.effort) : null,
     clean: a.clean && b.clean,
@@ -168,11 +194,18 @@ export function tallyFaults(entries: readonly Entry[], find: FindMovement): Map<
 /** The swaps in one client's part of a session, in order. */
 export function movesOf({ entries }: Lane): Move[] {
   const at = new Map<string, string>();
-  return entries.flatMap(({ itemId, movementId, why, startedAt }): Move[] => {
-    if (itemId === null) return [];
-    const from = at.get(itemId);
-    at.set(itemId, movementId);
-    return from === undefined || from === movementId ? [] : [{ from, to: movementId, why, at: startedAt }];
+  /** What was gone to from each movement. */
+  const left = new Map<string, string>();
+  return entries.flatMap(({ itemId, movementId, why, aside, startedAt }, i): Move[] => {
+    // Earlier versions knew no lines without a plan: what was taken for a reason took the place of what was in hand.
+    const inPlace = itemId !== null ? at.get(itemId) : why === null ? undefined : entries[i - 1]?.movementId;
+    // A new line with what was left earlier goes back to it.
+    const from = inPlace ?? left.get(movementId);
+    if (itemId !== null) at.set(itemId, movementId);
+    if (from === undefined || from === movementId) return [];
+    left.set(from, movementId);
+    left.delete(movementId);
+    return [{ from, to: movementId, why, at: startedAt, ...(aside && { aside }) }];
   });
 }
 

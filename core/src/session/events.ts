@@ -3,12 +3,13 @@
  * Order is a logical clock (counter, then id), because device clocks may be wrong; `at` is only for durations and reading.
  */
 import { BODY_SIDES, PAIN_QUALITIES } from '../client/pain.js';
+import { placeRefSchema } from '../client/place.js';
 import { canonical } from '../movement/difference.js';
 import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 import { OUTCOMES } from '../coaching/evidence.js';
-import { EFFORTS, REGIONS } from '../movement/vocabulary.js';
+import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { laneSchema } from '../planning/plan.js';
 
@@ -21,11 +22,14 @@ export const EVENT_TYPES = [
   'outcome-noted',
   'pain-reported',
   'note-written',
+  'set-up-noted',
   'rep-counted',
+  'stood',
   'set-corrected',
   'timer-started',
   'timer-paused',
   'timer-resumed',
+  'timer-extended',
   'timer-stopped',
   'item-added',
   'item-dropped',
@@ -33,8 +37,11 @@ export const EVENT_TYPES = [
   'dose-changed',
   'step-skipped',
   'gone-to',
+  'place-changed',
+  'weight-brought',
   'session-paused',
   'session-resumed',
+  'left-for-next',
   'undone',
   'session-finished',
 ] as const;
@@ -68,9 +75,24 @@ const setNumbers = {
 
 export const eventSchema = z.discriminatedUnion('type', [
   /** `itemId`: the line of the session that it is done for; without one it stands on its own. */
-  of('movement-started', { movementId: slug, why: words(200).nullable(), itemId: uuid.optional() }),
+  /** `aside`: taken for want of kit or room, for a change or for everybody: it says nothing about the rung that somebody is on. */
+  of('movement-started', {
+    movementId: slug,
+    why: words(200).nullable(),
+    itemId: uuid.optional(),
+    aside: z.literal(true).optional(),
+  }),
   /** `despite`: why it should not have been done, where the trainer chose to do it all the same. */
-  of('set-done', { entryId: uuid, side: z.enum(SET_SIDES), ...setNumbers, despite: text(400).optional() }),
+  of('set-done', {
+    entryId: uuid,
+    side: z.enum(SET_SIDES),
+    ...setNumbers,
+    despite: text(400).optional(),
+    /** Done by a clock and not counted: the amount is the seconds worked, whatever the movement is counted in. */
+    uncounted: z.literal(true).optional(),
+    /** A hold that was broken: the seconds of each piece. The amount is all of them. */
+    pieces: z.array(whole(0, 3600)).min(2, 'needs at least two pieces').max(60, 'has at most 60 pieces').optional(),
+  }),
   /** `left`: reps that were left in the tank, where they were asked for by number. */
   of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: whole(0, 30).optional() }),
   /** `setId`: the set that it was seen in. Without one it belongs to the set that is logged next, or to the last one where none follows. */
@@ -84,7 +106,11 @@ export const eventSchema = z.discriminatedUnion('type', [
     side: z.enum(BODY_SIDES).optional(),
   }),
   of('note-written', { text: text(2000) }),
+  /** How a client is set up for a movement; nothing for what does not hold any more. */
+  of('set-up-noted', { movementId: slug, measure: z.enum(SET_UPS), value: words(40) }),
   of('rep-counted', { entryId: uuid, side: z.enum(SET_SIDES) }),
+  /** Where the trainer really stands for the set in hand; without it they are taken to stand where they were told to. */
+  of('stood', { entryId: uuid, view: z.enum(VIEWS) }),
   /** What a set really was: the first numbers stay in the log. */
   of('set-corrected', { setId: uuid, ...setNumbers }),
   /** Work and rest in turns; a hold is one piece of work without a rest. Without an entry it is the clock of everybody at a block. */
@@ -98,6 +124,8 @@ export const eventSchema = z.discriminatedUnion('type', [
   }),
   of('timer-paused', { timerId: uuid }),
   of('timer-resumed', { timerId: uuid }),
+  /** It goes on beyond what it was set to. */
+  of('timer-extended', { timerId: uuid }),
   of('timer-stopped', { timerId: uuid }),
   /** A line put in: after another one, or at the end. */
   of('item-added', { itemId: uuid, afterId: uuid.nullable(), lane: laneSchema }),
@@ -106,8 +134,22 @@ export const eventSchema = z.discriminatedUnion('type', [
   of('dose-changed', { itemId: uuid, amount: whole(1, 3600), load: loadSchema.nullable(), tempo: tempoSchema }),
   of('step-skipped', { itemId: uuid, set: whole(1, 40) }),
   of('gone-to', { itemId: uuid, set: whole(1, 40) }),
+  /** Where it is held, from now on. */
+  of('place-changed', { place: placeRefSchema }),
+  /** A weight that is here today: for everybody in the session. With a step it can be filled up to the most. */
+  of('weight-brought', {
+    item: z.enum(KIT_ITEMS),
+    count: whole(1, 10),
+    kg: z.number().min(0.1, 'must be 0.1 to 500').max(500, 'must be 0.1 to 500'),
+    /** The unit it was typed in; kilograms where it is null. */
+    unit: z.enum(['lb']).nullable(),
+    stepKg: z.number().min(0.1, 'must be 0.1 to 100').max(100, 'must be 0.1 to 100').nullable(),
+    mostKg: z.number().min(0.1, 'must be 0.1 to 500').max(500, 'must be 0.1 to 500').nullable(),
+  }),
   of('session-paused', {}),
   of('session-resumed', {}),
+  /** What was planned and not done, to come back to the next time. */
+  of('left-for-next', { movementIds: z.array(slug).min(1).max(60) }),
   of('undone', { eventId: uuid }),
   of('session-finished', {}),
 ]);
@@ -139,6 +181,11 @@ export function checkEvent(input: unknown, frame: SessionFrame): Checked<Session
   const event = result.data;
   const problems: Problem[] = [];
   if (event.sessionId !== frame.sessionId) problems.push({ path: 'sessionId', message: 'belongs to another session' });
+  if (event.type === 'set-done' && event.data.pieces) {
+    const all = event.data.pieces.reduce((sum, piece) => sum + piece, 0);
+    if (all !== event.data.amount)
+      problems.push({ path: 'data.pieces', message: `add up to ${all}, but the amount is ${event.data.amount}` });
+  }
   if (!frame.clientIds.includes(event.clientId)) problems.push({ path: 'clientId', message: 'is not in this session' });
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: event };
 }
@@ -177,10 +224,12 @@ const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
   'outcome-noted': ['correctionEventId'],
   'pain-reported': ['entryId'],
   'rep-counted': ['entryId'],
+  stood: ['entryId'],
   'set-corrected': ['setId'],
   'timer-started': ['entryId'],
   'timer-paused': ['timerId'],
   'timer-resumed': ['timerId'],
+  'timer-extended': ['timerId'],
   'timer-stopped': ['timerId'],
   undone: ['eventId'],
 };

@@ -5,7 +5,10 @@
 import type { Attempt } from '../coaching/correct.js';
 import type { Outcome } from '../coaching/evidence.js';
 import type { Pain } from '../client/pain.js';
-import type { Effort } from '../movement/vocabulary.js';
+import type { NotedSetUp } from '../client/set-up.js';
+import type { PlaceRef } from '../client/place.js';
+import type { KitPiece } from '../movement/kit.js';
+import type { Effort, View } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';
 import type { Span, Timer } from './timer.js';
@@ -13,7 +16,12 @@ import type { Span, Timer } from './timer.js';
 export interface SetRecord {
   id: string;
   side: SetSide;
+  /** Reps or seconds; seconds where it was not counted. */
   amount: number;
+  /** Done by a clock, and nobody counted. */
+  uncounted: boolean;
+  /** The seconds of each piece of a hold that was broken; null for one that was not. */
+  pieces: number[] | null;
   kg: number | null;
   loadLabel: string | null;
   effort: Effort | null;
@@ -24,6 +32,8 @@ export interface SetRecord {
   openFaults: string[];
   /** Why it should not have been done, where it was done all the same. */
   despite: string | null;
+  /** Where the trainer said they stood; null for where they were told to. */
+  stood: View | null;
 }
 
 export interface CorrectionRecord extends Attempt {
@@ -45,12 +55,16 @@ export interface Entry {
   id: string;
   movementId: string;
   why: string | null;
+  /** It says nothing about the rung that somebody is on. */
+  aside?: true | undefined;
   /** The line of the session that it is done for. */
   itemId: string | null;
   startedAt: string;
   sets: SetRecord[];
   /** Reps counted by tap since the last set, by side. */
   counted: Record<SetSide, number>;
+  /** Where the trainer says they stand for the set in hand. */
+  stood: View | null;
   faults: FaultRecord[];
   /** Faults marked since the last set, without saying in which: the next set has them, or the last one where none follows. */
   unplaced: string[];
@@ -76,6 +90,9 @@ export interface Lane {
   entries: Entry[];
   pains: (Pain & { id: string; movementId: string | null; at: string })[];
   notes: { id: string; text: string; at: string }[];
+  setUps: NotedSetUp[];
+  /** Movements that were left for the next time. */
+  left: string[];
   /** Timers of this client, the latest last. */
   timers: Timer[];
   course: Course;
@@ -87,6 +104,8 @@ export const emptyLane = (clientId: string): Lane => ({
   entries: [],
   pains: [],
   notes: [],
+  setUps: [],
+  left: [],
   timers: [],
   course: { added: [], dropped: [], sets: {}, doses: {}, skipped: {}, place: null },
 });
@@ -98,6 +117,10 @@ export interface SessionState {
   /** When the whole session stood still. */
   breaks: Span[];
   finishedAt: string | null;
+  /** Where it was moved to; null for where it was planned. */
+  place: PlaceRef | null;
+  /** Weights that were brought along. */
+  brought: KitPiece[];
   /** Highest logical clock seen, undone events included: the next event takes one more. */
   counter: number;
   /** Events that count, in logical order. */
@@ -150,6 +173,8 @@ export function fold(events: readonly SessionEvent[], clientIds: readonly string
       clocks: [],
       breaks: [],
       finishedAt: null,
+      place: null,
+      brought: [],
       counter: ordered.at(-1)?.counter ?? 0,
       log,
     },
@@ -169,15 +194,17 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
   if (!lane) return;
   switch (event.type) {
     case 'movement-started': {
-      const { movementId, why, itemId = null } = event.data;
+      const { movementId, why, itemId = null, aside } = event.data;
       const entry: Entry = {
         id: event.id,
         movementId,
         why,
+        ...(aside && { aside }),
         itemId,
         startedAt: event.at,
         sets: [],
         counted: { both: 0, left: 0, right: 0 },
+        stood: null,
         faults: [],
         unplaced: [],
         corrections: [],
@@ -205,10 +232,16 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
       if (counted) counted[event.data.side] += 1;
       break;
     }
+    case 'stood': {
+      const entry = entries.get(event.data.entryId);
+      if (entry) entry.stood = event.data.view;
+      break;
+    }
     case 'set-corrected': {
       const { setId, ...numbers } = event.data;
       const set = sets.get(setId);
-      if (set) Object.assign(set, numbers);
+      // What was put right was counted, and is whole.
+      if (set) Object.assign(set, numbers, { uncounted: false, pieces: null });
       break;
     }
     case 'fault-seen': {
@@ -257,8 +290,20 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     case 'note-written':
       lane.notes.push({ id: event.id, text: event.data.text, at: event.at });
       break;
+    case 'set-up-noted':
+      lane.setUps.push({ ...event.data, at: event.at });
+      break;
+    case 'left-for-next':
+      lane.left = event.data.movementIds;
+      break;
     case 'session-finished':
       state.finishedAt = event.at;
+      break;
+    case 'place-changed':
+      state.place = event.data.place;
+      break;
+    case 'weight-brought':
+      state.brought.push(event.data);
       break;
     case 'session-paused':
       if (state.breaks.at(-1)?.to !== null) state.breaks.push({ from: event.at, to: null });
@@ -271,7 +316,15 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     case 'timer-started': {
       const { entryId, ...times } = event.data;
       if (entryId !== null && !entries.has(entryId)) break;
-      const timer: Timer = { id: event.id, entryId, ...times, startedAt: event.at, pauses: [], stoppedAt: null };
+      const timer: Timer = {
+        id: event.id,
+        entryId,
+        ...times,
+        startedAt: event.at,
+        pauses: [],
+        extended: false,
+        stoppedAt: null,
+      };
       // One at a time: a new one ends the one before.
       const others = entryId === null ? state.clocks : lane.timers;
       stopTimer(others.at(-1), event.at);
@@ -288,6 +341,11 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     case 'timer-resumed': {
       const pause = timers.get(event.data.timerId)?.pauses.at(-1);
       if (pause) pause.to ??= event.at;
+      break;
+    }
+    case 'timer-extended': {
+      const timer = timers.get(event.data.timerId);
+      if (timer) timer.extended = true;
       break;
     }
     case 'timer-stopped':
@@ -340,13 +398,15 @@ function changeCourse(course: Course, event: CourseEvent): void {
 }
 
 function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetRecord>): void {
-  const { side, amount, kg, loadLabel, despite = null } = event.data;
+  const { side, amount, kg, loadLabel, despite = null, uncounted = false, pieces = null } = event.data;
   entry.unplaced = [];
   const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
   const set: SetRecord = {
     id: event.id,
     side,
     amount,
+    uncounted,
+    pieces,
     kg,
     loadLabel,
     effort: null,
@@ -354,9 +414,13 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     at: event.at,
     openFaults,
     despite,
+    stood: entry.stood,
   };
   entry.sets.push(set);
   entry.counted[side] = 0;
+  // Both sides of a set are watched from one place.
+  const on = (one: SetSide) => entry.sets.filter((other) => other.side === one).length;
+  if (on('left') === on('right')) entry.stood = null;
   sets.set(event.id, set);
 }
 

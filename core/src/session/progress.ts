@@ -10,17 +10,23 @@ export interface Progress {
   setNumber: number;
   /** The side that comes now. */
   side: SetSide;
+  /** One side of this set is done, and the other is not. */
+  half: boolean;
 }
 
 const onSide = (sets: readonly SetRecord[], side: SetSide): number => sets.filter((set) => set.side === side).length;
 
-/** A movement done one side after the other starts on the left, and always goes to the side with fewer sets. */
+/** The side that a set begins with: left and right take turns, so that neither is always the fresh one. */
+export const firstSide = (set: number): 'left' | 'right' => (set % 2 === 1 ? 'left' : 'right');
+
+/** A movement done one side after the other goes to the side with fewer sets. */
 export function progressOf(entry: Entry, sides: Sides): Progress {
-  if (sides !== 'each') return { done: entry.sets.length, setNumber: entry.sets.length + 1, side: 'both' };
+  if (sides !== 'each') return { done: entry.sets.length, setNumber: entry.sets.length + 1, side: 'both', half: false };
   const left = onSide(entry.sets, 'left');
   const right = onSide(entry.sets, 'right');
   const done = Math.min(left, right);
-  return { done, setNumber: done + 1, side: right < left ? 'right' : 'left' };
+  const half = left !== right;
+  return { done, setNumber: done + 1, side: half ? (right < left ? 'right' : 'left') : firstSide(done + 1), half };
 }
 
 export interface Totals {
@@ -33,15 +39,16 @@ export interface Totals {
   volumeKg: number;
 }
 
-/** Exact totals of one stay at a movement. */
+/** Exact totals of one stay at a movement; of what was counted. */
 export function totalsOf(entry: Entry, sides: Sides): Totals {
+  const counted = entry.sets.filter(({ uncounted }) => !uncounted);
   const amountOn = (side: SetSide) =>
-    entry.sets.filter((set) => set.side === side).reduce((sum, set) => sum + set.amount, 0);
+    counted.filter((set) => set.side === side).reduce((sum, set) => sum + set.amount, 0);
   return {
     sets: sides === 'each' ? Math.max(onSide(entry.sets, 'left'), onSide(entry.sets, 'right')) : entry.sets.length,
-    amount: entry.sets.reduce((sum, set) => sum + set.amount, 0),
+    amount: counted.reduce((sum, set) => sum + set.amount, 0),
     left: amountOn('left'),
     right: amountOn('right'),
-    volumeKg: entry.sets.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0),
+    volumeKg: counted.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0),
   };
 }

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { type Block, emptyPlan, type PlanItem } from '../planning/index.js';
+import { type Block, emptyPlan, type PlanItem, rotationsOf, secondsOf, timelineOf } from '../planning/index.js';
 import {
+  emptyLane,
   type EventOf,
   type EventType,
   fold,
@@ -18,6 +19,7 @@ import {
   trims,
 } from './index.js';
 import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
+import { contextOf, KIT, plannable, planOver } from '../test/plans.js';
 
 const OTHER = uuidAt(0xc1);
 
@@ -28,6 +30,9 @@ const find = (id: string): RunMovement => ({
   position: id.endsWith('2') ? 'supine' : 'standing',
   dose: { mode: 'reps', tempo: '2-0-1-0', windows: {} },
 });
+
+/** Everything was done before. */
+const TIME = { find, knows: () => true };
 
 const item = (n: number, clients = [CLIENT]): PlanItem => ({
   id: itemAt(n),
@@ -201,9 +206,28 @@ describe('minutes that are left', () => {
     const { steps, doNow } = session();
     // 0: 24. 1: each side 24, 5 to change, twice with 30 between. Down to the floor 12. 2: 24, up 12, 3: 24, and again.
     const all = 24 + 30 + 53 + 30 + 53 + 30 + 12 + 24 + 30 + 12 + 24 + 30 + 12 + 24 + 30 + 12 + 24;
-    expect(secondsLeft(steps(), find)).toBe(all);
+    expect(secondsLeft([steps()], TIME)).toBe(all);
     doNow();
-    expect(secondsLeft(steps(), find)).toBe(all - 24 - 30);
+    expect(secondsLeft([steps()], TIME)).toBe(all - 24 - 30);
+  });
+
+  test('are those of the plan before anything is done, for everybody together, by the clock and at stations too', () => {
+    const worlds = plannable(10).chain((movements) =>
+      fc.record({ movements: fc.constant(movements), plan: planOver(movements, 3) }),
+    );
+    fc.assert(
+      fc.property(worlds, fc.boolean(), ({ movements, plan }, short) => {
+        // Enough of everything, or one of each piece: then a circuit is gone round as stations.
+        const kit = KIT.map((piece) => ({ ...piece, count: short ? piece.count : 9 }));
+        const context = { ...contextOf(movements), kit };
+        const of: Programme = { planId: uuidAt(1), plan, rotations: rotationsOf(plan, kit, context) };
+        const left = secondsLeft(
+          plan.clientIds.map((id) => stepsOf(of, emptyLane(id), context.find)),
+          context,
+        );
+        expect(left).toBe(secondsOf(timelineOf(plan, context)));
+      }),
+    );
   });
 
   test('what a trim says it saves is what is saved, and enough comes before too little', () => {
@@ -220,14 +244,14 @@ describe('minutes that are left', () => {
           }));
           const { record, steps } = session();
           const of = programme(blocks);
-          const before = secondsLeft(steps(of), find);
-          const found = trims([steps(of)], over, find);
+          const before = secondsLeft([steps(of)], TIME);
+          const found = trims([steps(of)], over, TIME);
           const enough = found.map(({ saves }) => saves >= over);
           expect(enough).toEqual([...enough].sort((a, b) => Number(b) - Number(a)));
           const [first] = found;
           if (!first) return;
           for (const change of shortened(steps(of), first.itemIds)) record('sets-changed', change);
-          expect(before - secondsLeft(steps(of), find)).toBe(first.saves);
+          expect(before - secondsLeft([steps(of)], TIME)).toBe(first.saves);
           expect(steps(of).filter(({ itemId }) => first.itemIds.includes(itemId)).length).toBeGreaterThan(0);
         },
       ),

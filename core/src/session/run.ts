@@ -3,10 +3,9 @@
  * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
  */
 import type { MovementSummary } from '../movement/summary.js';
-import { changesBetween } from '../planning/changes.js';
 import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
 import type { Rotation } from '../planning/stations.js';
-import { laneSeconds } from '../planning/timeline.js';
+import { laneSeconds, type Moment, secondsOf, timelineOfMoments } from '../planning/timeline.js';
 import type { Entry, Lane } from './fold.js';
 import { progressOf } from './progress.js';
 
@@ -36,6 +35,8 @@ export interface RunStep {
   block: Pick<Block, 'id' | 'kind' | 'workSeconds'> | null;
   /** The turn of its block in which it comes, from 0, where the block is gone round. */
   turn: number | null;
+  /** Its place in the programme of everybody: what is done at once by several has one. */
+  place: number;
   /** What is done: the movement in hand after swaps, and the dose after changes. */
   lane: PlanLane;
   state: StepState;
@@ -71,7 +72,9 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
       .flatMap(({ itemId, lane: added }) => [lineOf(itemId, added, null), ...addedAfter([itemId])]);
 
   const steps: Omit<RunStep, 'state'>[] = [];
-  for (const block of programme?.plan.blocks ?? []) {
+  const blocks = programme?.plan.blocks ?? [];
+  for (const [b, block] of blocks.entries()) {
+    const from = b * BLOCK_PLACES;
     const ids = block.items.map(({ id }) => id);
     const turns = turnsFor(block, lane.clientId, programme?.rotations[block.id], programme?.plan.clientIds ?? []);
     const lines = new Map(
@@ -85,12 +88,15 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
       for (let round = 1; round <= rounds; round += 1)
         turns.forEach((itemId, i) => {
           const line = itemId === null ? undefined : lines.get(itemId);
-          if (line && round <= line.sets) steps.push(stepOf(line, round, (round - 1) * turns.length + i));
+          const turn = (round - 1) * turns.length + i;
+          if (line && round <= line.sets) steps.push(stepOf(line, round, turn, from + turn));
         });
-    else for (const line of lines.values()) steps.push(...allSets(line));
-    steps.push(...addedAfter(ids).flatMap(allSets));
+    else for (const line of lines.values()) steps.push(...allSets(line, from + ids.indexOf(line.itemId) * LINE_PLACES));
+    const after = from + ids.length * LINE_PLACES + MOST_TURNS;
+    steps.push(...addedAfter(ids).flatMap((line, i) => allSets(line, after + i * LINE_PLACES)));
   }
-  steps.push(...addedAfter([null]).flatMap(allSets));
+  const end = blocks.length * BLOCK_PLACES;
+  steps.push(...addedAfter([null]).flatMap((line, i) => allSets(line, end + i * LINE_PLACES)));
   return withStates(steps, lane, byItem, find);
 }
 
@@ -98,17 +104,23 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
 const swapped = (planned: PlanLane, last: Entry | undefined): Partial<PlanLane> =>
   last && last.movementId !== planned.movementId ? { movementId: last.movementId, withId: null, load: null } : {};
 
-const stepOf = (line: Line, set: number, turn: number | null): Omit<RunStep, 'state'> => ({
+/** Places that a line, a block gone round, and any block can take: more than they ever have. */
+const LINE_PLACES = 100;
+const MOST_TURNS = 10_000;
+const BLOCK_PLACES = 1_000_000;
+
+const stepOf = (line: Line, set: number, turn: number | null, place: number): Omit<RunStep, 'state'> => ({
   itemId: line.itemId,
   set,
   of: line.sets,
   block: line.block && { id: line.block.id, kind: line.block.kind, workSeconds: line.block.workSeconds },
   turn,
+  place,
   lane: line.lane,
 });
 
-const allSets = (line: Line): Omit<RunStep, 'state'>[] =>
-  Array.from({ length: line.sets }, (_, i) => stepOf(line, i + 1, null));
+const allSets = (line: Line, from: number): Omit<RunStep, 'state'>[] =>
+  Array.from({ length: line.sets }, (_, i) => stepOf(line, i + 1, null, from + i));
 
 /** The order of one round for a client: as planned, or as the stations go. */
 function turnsFor(
@@ -187,20 +199,30 @@ export const stepSeconds = ({ lane, block }: Pick<RunStep, 'lane' | 'block'>, fi
 
 const ON_ITS_OWN = { kind: 'strength', workSeconds: null } as const;
 
-/** Whole seconds of what a client has still to do: work, changes and the rests between. */
-export function secondsLeft(steps: readonly RunStep[], find: FindRunMovement): number {
-  let seconds = 0;
-  let before: RunStep | undefined;
-  for (const step of steps.filter(isPending)) {
-    if (before) {
-      const { load, position } = changesBetween([before.lane], [step.lane], { find });
-      seconds += before.lane.rest + load + position;
-    }
-    seconds += stepSeconds(step, find);
-    before = step;
-  }
-  return seconds;
+/** What the run needs to know to say how long it takes. */
+export interface RunTime {
+  find: FindRunMovement;
+  /** What is new to somebody is taught. */
+  knows: (clientId: string, movementId: string) => boolean;
 }
+
+/** What is still to do, in the order in which it is done: everybody's at once where it is one line, or one turn of a circuit. */
+export function momentsLeft(lanes: readonly (readonly RunStep[])[]): Moment[] {
+  const moments = new Map<string, { place: number; moment: Moment }>();
+  for (const { block, itemId, set, turn, lane, place } of lanes.flatMap((steps) => steps.filter(isPending))) {
+    const key = block && turn !== null ? `${block.id} ${turn}` : `${itemId} ${set}`;
+    const known = moments.get(key)?.moment;
+    const moment = known
+      ? { ...known, lanes: [...known.lanes, lane] }
+      : { block: block ?? { ...ON_ITS_OWN, id: itemId }, itemId, set, lanes: [lane] };
+    moments.set(key, { place, moment });
+  }
+  return [...moments.values()].toSorted((a, b) => a.place - b.place).map(({ moment }) => moment);
+}
+
+/** Whole seconds of what is still to do: teaching, changes, work and the rests between, as the plan reckons them. */
+export const secondsLeft = (lanes: readonly (readonly RunStep[])[], time: RunTime): number =>
+  secondsOf(timelineOfMoments(momentsLeft(lanes), time));
 
 export interface Trim {
   /** What is taken out: a round of a block, or a set of a line. */
@@ -215,8 +237,8 @@ export interface Trim {
  * Ways to come in under the time: one set or one round less of something that has more than one left, everybody's together.
  * Those that are enough come first, the one that takes away least before the others; then the largest.
  */
-export function trims(lanes: readonly (readonly RunStep[])[], over: number, find: FindRunMovement): Trim[] {
-  const all = Math.max(0, ...lanes.map((steps) => secondsLeft(steps, find)));
+export function trims(lanes: readonly (readonly RunStep[])[], over: number, time: RunTime): Trim[] {
+  const all = secondsLeft(lanes, time);
   const groups = new Map<string, Set<string>>();
   for (const steps of lanes)
     for (const step of steps) {
@@ -227,13 +249,16 @@ export function trims(lanes: readonly (readonly RunStep[])[], over: number, find
   const found = [...groups.values()].flatMap((ids): Trim[] => {
     const itemIds = [...ids];
     const taken = lanes.flatMap((steps) => steps.filter((step) => isPending(step) && ids.has(step.itemId)));
-    const left = lanes.map((steps) => secondsLeft(without(steps, itemIds), find));
+    const left = secondsLeft(
+      lanes.map((steps) => without(steps, itemIds)),
+      time,
+    );
     return [
       {
         itemIds,
         blockKind: taken[0]?.block?.kind ?? null,
         movementIds: [...new Set(taken.map(({ lane }) => lane.movementId))],
-        saves: all - Math.max(0, ...left),
+        saves: all - left,
       },
     ];
   });

@@ -75,6 +75,7 @@ describe('sets and sides', () => {
     why: null,
     itemId: null,
     counted: { both: 0, left: 0, right: 0 },
+    stood: null,
     startedAt: '',
     faults: [],
     unplaced: [],
@@ -83,6 +84,8 @@ describe('sets and sides', () => {
       id: `${i}`,
       side,
       amount: 10,
+      uncounted: false,
+      pieces: null,
       kg: 8,
       loadLabel: null,
       effort: null,
@@ -90,14 +93,17 @@ describe('sets and sides', () => {
       at: '',
       openFaults: [],
       despite: null,
+      stood: null,
     })),
   });
 
   test('a movement done a side at a time counts a set when both sides are done and always names the side that lags', () => {
-    expect(progressOf(sets(), 'each')).toEqual({ done: 0, setNumber: 1, side: 'left' });
-    expect(progressOf(sets('left'), 'each')).toEqual({ done: 0, setNumber: 1, side: 'right' });
-    expect(progressOf(sets('left', 'right'), 'each')).toEqual({ done: 1, setNumber: 2, side: 'left' });
-    expect(progressOf(sets('both', 'both'), 'both')).toEqual({ done: 2, setNumber: 3, side: 'both' });
+    expect(progressOf(sets(), 'each')).toEqual({ done: 0, setNumber: 1, side: 'left', half: false });
+    expect(progressOf(sets('left'), 'each')).toEqual({ done: 0, setNumber: 1, side: 'right', half: true });
+    // The second set begins where the first one ended.
+    expect(progressOf(sets('left', 'right'), 'each')).toEqual({ done: 1, setNumber: 2, side: 'right', half: false });
+    expect(progressOf(sets('left', 'right', 'right'), 'each')).toMatchObject({ side: 'left', half: true });
+    expect(progressOf(sets('both', 'both'), 'both')).toEqual({ done: 2, setNumber: 3, side: 'both', half: false });
   });
 
   test('ten a side is twenty, with the load on both', () => {

@@ -26,6 +26,7 @@ const timer = (over: Partial<Timer> = {}): Timer => ({
   count: 1,
   startedAt: iso(START),
   pauses: [],
+  extended: false,
   stoppedAt: null,
   ...over,
 });
@@ -44,7 +45,7 @@ const pieces = fc.array(fc.tuple(fc.integer({ min: 0, max: 20_000 }), fc.integer
 describe('a timer', () => {
   test('adds up what ran between its pauses, whenever it is looked at and however often', () => {
     fc.assert(
-      fc.property(pieces, fc.integer({ min: 0, max: 60_000 }), (runs, last) => {
+      fc.property(pieces, fc.integer({ min: 0, max: 60_000 }), fc.boolean(), (runs, last, gone) => {
         let at = START;
         const pauses = runs.map(([ran, stood]) => {
           const from = at + ran;
@@ -58,9 +59,13 @@ describe('a timer', () => {
         expect(elapsedOf(timer({ pauses: [...pauses, { from: iso(at + last), to: null }] }), at + last + 99_999)).toBe(
           ran + last,
         );
-        const seconds = clustersOf(timer({ pauses, stoppedAt: iso(at + last) }), at + 999_999);
+        const seconds = clustersOf(timer({ pauses, extended: gone, stoppedAt: iso(at + last) }), at + 999_999);
         expect(seconds).toHaveLength(runs.length + 1);
-        expect(seconds).toEqual([...runs.map(([ms]) => Math.floor(ms / 1000)), Math.floor(last / 1000)]);
+        const left = Math.max(0, Math.min(last, 30_000 - ran));
+        expect(seconds).toEqual([
+          ...runs.map(([ms]) => Math.floor(ms / 1000)),
+          Math.floor((gone ? last : left) / 1000),
+        ]);
       }),
     );
   });
@@ -73,14 +78,17 @@ describe('a timer', () => {
         const all = ((work + rest) * count - rest) * 1000;
         expect(state.elapsed).toBe(elapsed);
         if (elapsed >= all)
-          return expect(state).toMatchObject({ phase: 'over', piece: count - 1, left: all - elapsed });
+          return expect(state).toMatchObject({ phase: 'over', piece: count - 1, left: all - elapsed, running: false });
         const before = state.piece * (work + rest) * 1000;
         const end = before + (state.phase === 'work' ? work : work + rest) * 1000;
         expect(end - state.left).toBe(elapsed);
         expect(state.left).toBeGreaterThan(0);
         const worked = workedSeconds(timer(drawn), START + elapsed);
         if (count > 1) expect(worked).toBeLessThanOrEqual(work * count);
-        else expect(worked).toBe(Math.floor(elapsed / 1000));
+        else expect(worked).toBe(Math.min(work, Math.floor(elapsed / 1000)));
+        // Gone on with, it is worked on beyond its length.
+        if (count === 1)
+          expect(workedSeconds(timer({ ...drawn, extended: true }), START + elapsed)).toBe(Math.floor(elapsed / 1000));
         return undefined;
       }),
     );

@@ -23,6 +23,8 @@ export interface Timer {
   count: number;
   startedAt: string;
   pauses: Span[];
+  /** It goes on beyond what it was set to. */
+  extended: boolean;
   /** Pieces of it may have been paused in between: what was worked adds up. */
   stoppedAt: string | null;
 }
@@ -54,10 +56,12 @@ export function elapsedOf({ startedAt, pauses, stoppedAt }: Timer, now: number):
 export function timerAt(timer: Timer, now: number): TimerState {
   const { work, rest, count } = timer;
   const elapsed = elapsedOf(timer, now);
-  const running = timer.stoppedAt === null && timer.pauses.at(-1)?.to !== null;
+  const goes = timer.stoppedAt === null && timer.pauses.at(-1)?.to !== null;
   const round = (work + rest) * 1000;
   const all = round * count - rest * 1000;
-  if (elapsed >= all) return { phase: 'over', piece: count - 1, left: all - elapsed, elapsed, running };
+  const running = goes && (timer.extended || elapsed < all);
+  if (elapsed >= all)
+    return { phase: timer.extended ? 'work' : 'over', piece: count - 1, left: all - elapsed, elapsed, running };
   const piece = Math.floor(elapsed / round);
   const within = elapsed - piece * round;
   return within < work * 1000
@@ -65,17 +69,19 @@ export function timerAt(timer: Timer, now: number): TimerState {
     : { phase: 'rest', piece, left: round - within, elapsed, running };
 }
 
-/** Whole seconds worked so far, rests left out; a hold may go on beyond what was asked. */
+/** Whole seconds worked so far, rests left out; beyond what was asked only where it was gone on with. */
 export function workedSeconds(timer: Timer, now: number): number {
   const { phase, piece, left, elapsed } = timerAt(timer, now);
-  if (timer.count === 1) return Math.floor(elapsed / 1000);
+  if (timer.count === 1) return Math.min(Math.floor(elapsed / 1000), timer.extended ? Infinity : timer.work);
   const whole = phase === 'work' ? piece : piece + 1;
   return whole * timer.work + (phase === 'work' ? Math.floor((timer.work * 1000 - left) / 1000) : 0);
 }
 
 /** The pieces that a hold was broken into, in whole seconds: paused and gone on with. */
-export function clustersOf({ startedAt, pauses, stoppedAt }: Timer, now: number): number[] {
-  const end = stoppedAt === null ? now : ms(stoppedAt);
+export function clustersOf({ startedAt, pauses, stoppedAt, work, extended }: Timer, now: number): number[] {
+  const stop = stoppedAt === null ? now : ms(stoppedAt);
+  // It ends at its length, unless it was gone on with.
+  const end = extended ? stop : Math.min(stop, ms(startedAt) + spanned(pauses, stop) + work * 1000);
   const starts = [ms(startedAt), ...pauses.flatMap(({ to }) => (to === null ? [] : [ms(to)]))];
   return starts.map((from, i) => {
     const pause = pauses[i];

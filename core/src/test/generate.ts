@@ -54,13 +54,16 @@ function movementAt(i: number, size: number): fc.Arbitrary<MovementFacts> {
       assist: fc.uniqueArray(fc.constantFrom(...MUSCLES), { maxLength: 3 }),
     }),
     kit: fc.array(
-      fc.array(fc.record({ item: fc.constantFrom(...KIT_ITEMS), count: fc.integer({ min: 1, max: 2 }) }), {
-        minLength: 1,
-        maxLength: 2,
-      }),
-      {
-        maxLength: 2,
-      },
+      fc.record(
+        {
+          needs: fc.array(fc.record({ item: fc.constantFrom(...KIT_ITEMS), count: fc.integer({ min: 1, max: 2 }) }), {
+            maxLength: 2,
+          }),
+          demands: fc.dictionary(fc.constantFrom<string>(...DEMANDS), fc.integer({ min: 0, max: 3 }), { maxKeys: 2 }),
+        },
+        { requiredKeys: ['needs'] },
+      ),
+      { maxLength: 2 },
     ),
     demands,
     links,
@@ -89,7 +92,7 @@ export const laneAt = (n: number): PlanLane => ({
   tempo: '2-0-1-0',
   rest: 30,
   load: null,
-  why: '',
+  why: [],
 });
 
 /** Builds a session from numbers: what happens, what it refers to, and how far the clock moves. */

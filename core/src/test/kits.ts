@@ -1,6 +1,6 @@
 /** Random kits of fixed pieces, and random needs of movements. */
 import fc from 'fast-check';
-import type { KitNeed, KitPiece } from '../movement/index.js';
+import type { KitOption, KitPiece } from '../movement/index.js';
 
 const ITEMS = ['dumbbell', 'bell', 'bench', 'mat'] as const;
 
@@ -11,8 +11,10 @@ export const piece: fc.Arbitrary<KitPiece> = fc.record({
   label: fc.constantFrom(null, '25 lb'),
 });
 export const kit = fc.array(piece, { maxLength: 6 });
-const option: fc.Arbitrary<KitNeed[]> = fc.uniqueArray(
-  fc.record({ item: fc.constantFrom(...ITEMS), count: fc.integer({ min: 1, max: 2 }) }),
-  { minLength: 1, maxLength: 2, selector: ({ item }) => item },
-);
+const option: fc.Arbitrary<KitOption> = fc.record({
+  needs: fc.uniqueArray(fc.record({ item: fc.constantFrom(...ITEMS), count: fc.integer({ min: 1, max: 2 }) }), {
+    maxLength: 2,
+    selector: ({ item }) => item,
+  }),
+});
 export const options = fc.array(option, { maxLength: 3 });

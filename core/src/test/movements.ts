@@ -10,7 +10,9 @@ import {
   PATTERNS,
   PLANES,
   POSITIONS,
+  PROGRESSIONS,
   ROLES,
+  SET_UPS,
   SEVERITIES,
   SIDES,
   SPACES,
@@ -51,7 +53,7 @@ const fault = (id: string) =>
       oblique: fc.constant(0),
     }),
     causes: fc.constant(['load/too-heavy']),
-    corrections: words.map((text) => [{ id: 'say-it', kind: 'say', text, causes: [] }]),
+    corrections: words.map((say) => [{ id: 'say-it', kind: 'say', say, causes: [] }]),
   });
 
 /** A movement with this id that keeps the schema. */
@@ -70,10 +72,16 @@ export const lawfulMovement = (id: string): fc.Arbitrary<Movement> =>
       planes: some(PLANES, 1),
       muscles: fc.record({ prime: some(MUSCLES, 1), assist: some(MUSCLES) }),
       kit: fc.array(
-        fc.array(fc.record({ item: fc.constantFrom(...KIT_ITEMS), count: fc.integer({ min: 1, max: 3 }) }), {
-          minLength: 1,
-          maxLength: 2,
-        }),
+        fc.record(
+          {
+            needs: fc.array(fc.record({ item: fc.constantFrom(...KIT_ITEMS), count: fc.integer({ min: 1, max: 3 }) }), {
+              maxLength: 2,
+            }),
+            demands: fc.dictionary(fc.constantFrom<string>(...DEMANDS), fc.integer({ min: 0, max: 3 }), { maxKeys: 2 }),
+            mostKg: fc.constantFrom(12, 20.5),
+          },
+          { requiredKeys: ['needs'] },
+        ),
         { maxLength: 3 },
       ),
       space: fc.constantFrom(...SPACES),
@@ -84,6 +92,10 @@ export const lawfulMovement = (id: string): fc.Arbitrary<Movement> =>
         windows: { learn: { low: 6, high: 8, sets: [2, 3], rest: 60 } },
       }),
       breath: words,
+      how: fc.constantFrom('', 'Stand tall. Sit down to the chair, then stand up.'),
+      setUp: some(SET_UPS),
+      precursors: fc.constant([]),
+      progression: fc.constantFrom(...PROGRESSIONS),
       phases: fc.constant(['lower', 'rise']),
       cues: fc.tuple(cue('first'), cue('second')).map((cues) => [...cues]),
       faults: fc.tuple(fault('bend'), fault('drop')).map((faults) => [...faults]),

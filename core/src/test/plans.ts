@@ -1,5 +1,6 @@
 /** Random plans over a random library, for laws about planning. */
 import fc from 'fast-check';
+import type { Ease } from '../client/ease.js';
 import type { PastSession } from '../client/history.js';
 import { loadsFor } from '../dosage/index.js';
 import { DEMANDS, EFFORTS, type KitPiece, type Limit, PLANES } from '../movement/index.js';
@@ -17,6 +18,9 @@ import { buildLadder } from '../ladder/graph.js';
 import type { Standing } from '../progress/standing.js';
 import { lawfulLibrary, uuidAt } from './generate.js';
 
+/** A day on which nothing goes up. */
+export const POOR_SLEEP: Ease = { code: 'today', sleep: true, energy: false, sore: [] };
+
 export const NOW = '2030-03-01T10:00:00.000Z';
 
 export const KIT: KitPiece[] = [
@@ -28,6 +32,30 @@ export const KIT: KitPiece[] = [
 ];
 
 export const clientId = (i: number): string => uuidAt(0xc00 + i);
+
+/** A movement of two seconds a rep, both sides, that nothing stands against. */
+export const movement = (id: string, change: Partial<MovementSummary> = {}): MovementSummary => ({
+  id,
+  name: id,
+  aliases: [],
+  families: [id],
+  pattern: 'squat',
+  role: 'strength',
+  position: 'standing',
+  sides: 'both',
+  planes: ['sagittal'],
+  muscles: { prime: ['quads'], assist: [] },
+  kit: [],
+  setUp: [],
+  precursors: [],
+  progression: 'yes',
+  space: 'spot',
+  demands: {},
+  dose: { mode: 'reps', tempo: '1-0-1-0', windows: { strength: { low: 8, high: 12, sets: [2, 3], rest: 60 } } },
+  links: [],
+  level: 0,
+  ...change,
+});
 
 /** Movements with everything that planning looks at. */
 export const plannable = (size: number): fc.Arbitrary<MovementSummary[]> =>
@@ -44,10 +72,10 @@ export const plannable = (size: number): fc.Arbitrary<MovementSummary[]> =>
           kit: fc.constantFrom(
             [],
             [],
-            [[{ item: 'dumbbell', count: 1 }]],
-            [[{ item: 'dumbbell', count: 2 }]],
-            [[{ item: 'bell', count: 1 }]],
-            [[{ item: 'bench', count: 1 }]],
+            [{ needs: [{ item: 'dumbbell', count: 1 }] }],
+            [{ needs: [{ item: 'dumbbell', count: 2 }] }],
+            [{ needs: [{ item: 'bell', count: 1 }] }],
+            [{ needs: [{ item: 'bench', count: 1 }] }],
           ),
         }),
         { minLength: size, maxLength: size },
@@ -96,7 +124,7 @@ const laneAt = (client: number, movements: readonly MovementSummary[]) =>
         tempo: movement.dose.tempo,
         rest,
         load: loads[load % (loads.length || 1)] ?? null,
-        why: 'drawn',
+        why: [{ code: 'kept-from-last-time' as const }],
       };
     });
 
@@ -182,7 +210,7 @@ export const suggestClient = (i: number, movements: readonly MovementSummary[]):
           movements.map(({ id }) => id),
           { maxLength: 2 },
         ),
-        ease: fc.constantFrom(null, null, 'poor sleep'),
+        ease: fc.constantFrom(null, null, POOR_SLEEP),
       })
       .map(standing),
   });

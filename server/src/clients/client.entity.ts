@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { Benchmark, Client, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
-import type { KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
+import type { Benchmark, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
+import type { KitPiece, Limit, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('clients')
 export class ClientEntity implements Client {
@@ -41,6 +41,9 @@ export class ClientEntity implements Client {
   @Column('real', { nullable: true })
   bodyKg: number | null;
 
+  @Column('text', { nullable: true })
+  dayMostly: DayKind | null;
+
   @Column('text')
   unit: 'kg' | 'lb';
 
@@ -58,6 +61,9 @@ export class ClientEntity implements Client {
 
   @JsonColumn()
   kit: KitPiece[];
+
+  @Column('text')
+  homeSpace: Space;
 
   @JsonColumn()
   houseRules: RuleChoices;

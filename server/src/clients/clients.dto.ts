@@ -1,5 +1,7 @@
+import { applyDecorators } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, PartialType } from '@nestjs/swagger';
-import { type Demand, DEMANDS, KIT_ITEMS, type KitItem } from '@waxwing/core/movement';
+import { DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import { type Demand, DEMANDS, KIT_ITEMS, type KitItem, type Space, SPACES } from '@waxwing/core/movement';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -121,6 +123,16 @@ export class KitPieceDto {
   heightsCm?: number[] | null;
 }
 
+/** What a place has: at most a hundred pieces, each checked. */
+export const IsKit = () =>
+  applyDecorators(
+    IsArray(),
+    ArrayMaxSize(100),
+    IsObject({ each: true, message: 'must hold objects' }),
+    ValidateNested({ each: true }),
+    Type(() => KitPieceDto),
+  );
+
 export class PlatesDto {
   @ApiProperty({ description: 'Kilograms of one plate' })
   @IsNumber()
@@ -190,6 +202,11 @@ export class CreateClientDto {
   @Max(400)
   bodyKg?: number | null;
 
+  @ApiPropertyOptional({ nullable: true, enum: DAY_KINDS, description: 'How the day is mostly spent' })
+  @IsOptional()
+  @IsIn(DAY_KINDS)
+  dayMostly?: DayKind | null;
+
   @ApiPropertyOptional({ enum: ['kg', 'lb'] })
   @IfPresent()
   @IsIn(['kg', 'lb'])
@@ -227,12 +244,13 @@ export class CreateClientDto {
 
   @ApiPropertyOptional({ type: [KitPieceDto] })
   @IfPresent()
-  @IsArray()
-  @ArrayMaxSize(100)
-  @IsObject({ each: true, message: 'must hold objects' })
-  @ValidateNested({ each: true })
-  @Type(() => KitPieceDto)
+  @IsKit()
   kit?: KitPieceDto[];
+
+  @ApiPropertyOptional({ enum: SPACES, description: 'The room there is at home' })
+  @IfPresent()
+  @IsIn(SPACES)
+  homeSpace?: Space;
 
   @ApiPropertyOptional({ type: Object, description: "House rule → option, where they differ from the studio's" })
   @IfPresent()

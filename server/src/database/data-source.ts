@@ -8,10 +8,14 @@ import { PlanEntity } from '../plans/plan.entity.js';
 import { DigestEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { prepared } from './connection.js';
+import { Causes1802000000000 } from './migrations/causes.js';
+import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Library1796000000000 } from './migrations/library.js';
+import { Places1801000000000 } from './migrations/places.js';
 import { Planning1797000000000 } from './migrations/planning.js';
+import { Reasons1803000000000 } from './migrations/reasons.js';
 import { Stored1799000000000 } from './migrations/stored.js';
 
 export const MIGRATIONS = [
@@ -20,6 +24,10 @@ export const MIGRATIONS = [
   Planning1797000000000,
   Floor1798000000000,
   Stored1799000000000,
+  Equipped1800000000000,
+  Places1801000000000,
+  Causes1802000000000,
+  Reasons1803000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

@@ -87,8 +87,8 @@ export function makeHistory(
 /** The load of a week: `work.kg` names one piece, and a movement may take a pair of them. */
 function loadOf(movement: Movement, work: Work, weeks: number): Load | undefined {
   const kg = work.kg?.[Math.min(weeks, work.kg.length - 1)];
-  const pieces = movement.kit[0]?.[0]?.count ?? 1;
-  return kg === undefined ? undefined : loadsFor(movement.kit, STUDIO_KIT).find((load) => load.kg === kg * pieces);
+  if (kg === undefined) return undefined;
+  return movement.kit.flatMap((option) => loadsFor([option], STUDIO_KIT)).find((load) => load.kg === kg * load.count);
 }
 
 /** Plays one session through and writes down what a device would have sent. */

@@ -1,24 +1,44 @@
 /** Writes the demo studio into an empty database, in one piece. */
 import { BLANK_CLIENT } from '@waxwing/core/client';
+import type { MovementSummary } from '@waxwing/core/movement';
 import type { FindMovement } from '@waxwing/core/session';
 import type { WriteGate } from '../database/write-gate.js';
 import { ClientEntity } from '../clients/client.entity.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { PlanEntity } from '../plans/plan.entity.js';
+import { planColumns } from '../plans/plan-columns.js';
 import { Dice, makeHistory, WEEKS } from './history.js';
-import { NET_LOFT, PEOPLE, STUDIO_KIT, type Person } from './studio.js';
+import { comingPlans } from './plans.js';
+import { NET_LOFT, PEOPLE, PLACES, STUDIO_KIT, type Person } from './studio.js';
 
 const DAY = 86_400_000;
 
+/** The library that the demo is made from. */
+export interface DemoLibrary {
+  find: FindMovement;
+  summaries: () => MovementSummary[];
+}
+
 /** The same `now` gives the same studio, ids included; another day gives the same one moved to that day. */
-export function loadDemo(gate: WriteGate, find: FindMovement, now: Date): void {
+export function loadDemo(gate: WriteGate, library: DemoLibrary, now: Date): void {
+  const { find } = library;
   const dice = new Dice();
   const joined = new Date(now.getTime() - (WEEKS * 7 + 3) * DAY);
   const clients = PEOPLE.map((person) => clientOf(person, dice.uuid(joined.getTime()), joined, now));
   const ids = new Map(clients.map((client) => [client.name, client.id]));
   const history = makeHistory(PEOPLE, ids, find, now, dice);
+  const plans = comingPlans({
+    people: PEOPLE,
+    clients: new Map(clients.map((client) => [client.name, client])),
+    history,
+    movements: library.summaries(),
+    find,
+    now,
+    dice,
+  });
   gate.write((writer) => {
-    writer.update(StudioEntity, { id: 1 }, { ...NET_LOFT, kit: STUDIO_KIT });
+    writer.update(StudioEntity, { id: 1 }, { ...NET_LOFT, kit: STUDIO_KIT, places: PLACES });
     writer.insert(ClientEntity, clients);
     writer.insert(
       SessionEntity,
@@ -35,11 +55,12 @@ export function loadDemo(gate: WriteGate, find: FindMovement, now: Date): void {
     writer.run(
       'UPDATE sessions SET place = coalesce((SELECT max(place) FROM events WHERE sessionId = sessions.id), 0)',
     );
+    for (const { id, plan } of plans) writer.insert(PlanEntity, { id, version: 1, ...planColumns(plan) });
   });
 }
 
 function clientOf(person: Person, id: string, joined: Date, now: Date) {
-  const { name, about, goal, healthNote, limits, kit, houseRules = {}, touchConsentDaysAgo } = person;
+  const { name, about, goal, healthNote, dayMostly, limits, kit, houseRules = {}, touchConsentDaysAgo } = person;
   const touchConsentOn =
     touchConsentDaysAgo === undefined
       ? null
@@ -54,6 +75,7 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     about,
     goal,
     healthNote,
+    dayMostly,
     limits,
     kit,
     houseRules,

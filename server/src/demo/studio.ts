@@ -1,4 +1,5 @@
 /** The demo studio: invented people in an invented room above a working harbour, and how each of them tends to move. */
+import type { DayKind, KeptPlace } from '@waxwing/core/client';
 import type { Focus, KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
 
 export const NET_LOFT = {
@@ -36,6 +37,21 @@ export const STUDIO_KIT: KitPiece[] = [
   { item: 'rope', count: 1 },
   { item: 'cable', count: 1, kg: 5, stepKg: 2.5, mostKg: 50 },
   { item: 'dowel', count: 2 },
+  { item: 'anchor', count: 2 },
+  { item: 'jump-box', count: 1, heightsCm: [30, 45] },
+];
+
+/** Where else people are met: the quay below, with its bollards and steps. */
+export const PLACES: KeptPlace[] = [
+  {
+    id: '018f0000-0000-7000-8000-0000000000a1',
+    name: 'Lower Quay',
+    space: 'lane',
+    kit: [
+      { item: 'bench', count: 2 },
+      { item: 'step', count: 2, heightsCm: [18] },
+    ],
+  },
 ];
 
 /** One movement of somebody's programme over the six weeks: what is aimed at in the first week, and what each week adds. */
@@ -56,6 +72,7 @@ export interface Person {
   about: string;
   goal: string;
   healthNote: string;
+  dayMostly: DayKind;
   limits: Limit[];
   kit: KitPiece[];
   /** Where their schools differ from the studio's. */
@@ -65,6 +82,11 @@ export interface Person {
   /** Days back within a week on which they train, and the hour. */
   trains: readonly number[];
   hour: number;
+  /** Length of their sessions, and what the next one is for. */
+  minutes: number;
+  nextFor: string;
+  /** Comes in on the day on which the demo is looked at as well. */
+  comesToday?: true;
   /** Chance that a cue of this focus works. */
   hears: Readonly<Record<Focus, number>>;
   /** Chance per set, in the first week, that a fault shows. */
@@ -80,11 +102,14 @@ export const PEOPLE: readonly Person[] = [
     about: 'Sailmaker; long hours bent over a sewing bench',
     goal: 'A back that lasts the season, and a first full push-up',
     healthNote: 'Stiff between the shoulder blades by evening. Nothing diagnosed.',
+    dayMostly: 'bends',
     limits: [],
     kit: [pair(4), pair(6), { item: 'mat', count: 1 }, { item: 'chair', count: 1 }],
     touchConsentDaysAgo: 40,
     trains: [2, 5],
     hour: 16,
+    minutes: 60,
+    nextFor: 'A back for the season',
     hears: { inward: 0.3, outward: 0.5, image: 0.85 },
     tends: {
       'goblet-squat/torso-folds': 0.5,
@@ -105,10 +130,13 @@ export const PEOPLE: readonly Person[] = [
     about: 'Harbour pilot; works nights, climbs ladders',
     goal: 'Strong legs on rope ladders, and better sleep',
     healthNote: 'Night shifts: ask about sleep before every session.',
+    dayMostly: 'sits',
     limits: [],
     kit: [bell(12), { item: 'backpack', count: 1, kg: 10 }, { item: 'mat', count: 1 }],
     trains: [1, 4],
     hour: 10,
+    minutes: 45,
+    nextFor: 'Legs for rope ladders',
     hears: { inward: 0.2, outward: 0.85, image: 0.5 },
     tends: {
       'goblet-squat/knees-in': 0.6,
@@ -138,6 +166,7 @@ export const PEOPLE: readonly Person[] = [
     about: 'Teacher; shares an hour with Rasmus from next door',
     goal: 'Carry the shopping up four floors without a stop',
     healthNote: 'Gave birth fourteen months ago; cleared for exercise by her own doctor.',
+    dayMostly: 'sits',
     limits: [{ demand: 'impact', allowed: 1, reason: 'asked to build up impact slowly' }],
     kit: [
       { item: 'band', count: 1 },
@@ -148,6 +177,8 @@ export const PEOPLE: readonly Person[] = [
     touchConsentDaysAgo: 30,
     trains: [3],
     hour: 17,
+    minutes: 60,
+    nextFor: 'Four floors up',
     hears: { inward: 0.6, outward: 0.55, image: 0.6 },
     tends: {
       'bodyweight-squat/knees-in': 0.4,
@@ -166,6 +197,7 @@ export const PEOPLE: readonly Person[] = [
     about: 'Book-keeper; shares an hour with Ilka from next door',
     goal: 'Move more, sit better, keep up with Ilka',
     healthNote: '',
+    dayMostly: 'sits',
     limits: [],
     kit: [
       { item: 'chair', count: 1 },
@@ -173,6 +205,8 @@ export const PEOPLE: readonly Person[] = [
     ],
     trains: [3],
     hour: 17,
+    minutes: 60,
+    nextFor: 'Four floors up',
     hears: { inward: 0.4, outward: 0.6, image: 0.6 },
     tends: {
       'bodyweight-squat/heels-lift': 0.5,
@@ -192,6 +226,7 @@ export const PEOPLE: readonly Person[] = [
     about: 'Retired boatbuilder',
     goal: 'Get up from the floor with the grandchildren, and stay on the boat',
     healthNote: 'Left knee uneasy in depth since an old fall; his doctor knows and is happy with pain-free training.',
+    dayMostly: 'stands',
     limits: [
       { demand: 'deep-knee-bend', allowed: 1, reason: 'left knee uneasy in depth' },
       { demand: 'impact', allowed: 0, reason: 'left knee uneasy in depth' },
@@ -206,6 +241,8 @@ export const PEOPLE: readonly Person[] = [
     touchConsentDaysAgo: 41,
     trains: [2, 6],
     hour: 9,
+    minutes: 45,
+    nextFor: 'Kind to the knee',
     hears: { inward: 0.25, outward: 0.75, image: 0.7 },
     tends: {
       'sit-to-stand/falls-into-chair': 0.5,
@@ -225,6 +262,7 @@ export const PEOPLE: readonly Person[] = [
     about: 'Cellist; hands and wrists are the livelihood',
     goal: 'Strong back and trunk without a sore wrist before a concert',
     healthNote: 'Right wrist dislikes weight on a bent hand; a hand clinician follows it.',
+    dayMostly: 'sits',
     limits: [
       { demand: 'weight-on-wrist', allowed: 0, reason: 'right wrist dislikes weight on it' },
       { demand: 'hard-grip', allowed: 1, reason: 'spare the hands before concerts' },
@@ -236,6 +274,8 @@ export const PEOPLE: readonly Person[] = [
     ],
     trains: [1, 5],
     hour: 13,
+    minutes: 45,
+    nextFor: 'Nothing on the wrists',
     hears: { inward: 0.75, outward: 0.4, image: 0.65 },
     tends: {
       'split-squat/front-knee-in': 0.4,
@@ -254,10 +294,14 @@ export const PEOPLE: readonly Person[] = [
     about: 'Apprentice rigger; strong and impatient',
     goal: 'Plank rows, pull-ups, everything, soon',
     healthNote: '',
+    dayMostly: 'lifts',
     limits: [],
     kit: [pair(10), { item: 'bar', count: 1 }, { item: 'mat', count: 1 }],
     trains: [1, 3, 6],
     hour: 18,
+    minutes: 60,
+    nextFor: 'Clean before heavy',
+    comesToday: true,
     hears: { inward: 0.35, outward: 0.65, image: 0.5 },
     tends: {
       'dumbbell-front-squat/hips-first': 0.4,

@@ -82,7 +82,7 @@ function textOf(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new PackError([{ path: '', message: 'This file is not UTF-8 text. Save it as UTF-8 and try again.' }]);
+    throw new PackError([{ path: 'file', message: 'is not UTF-8 text; save it as UTF-8 and try again' }]);
   }
 }
 

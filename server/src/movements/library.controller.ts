@@ -41,6 +41,18 @@ export class LibraryController {
     return { items: this.library.faultKinds };
   }
 
+  @Get('library/causes')
+  @ApiOperation({ summary: 'Why faults come about, as `kind/detail`' })
+  causes() {
+    return { items: this.library.causes };
+  }
+
+  @Get('library/conditions')
+  @ApiOperation({ summary: 'Usual cautions by condition, as limits to propose' })
+  conditions() {
+    return { items: this.library.conditions };
+  }
+
   @Get('library/figures')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'How movements are drawn: postures, and the figures that use them' })

@@ -28,7 +28,8 @@ import {
   searchTextOf,
 } from '@waxwing/core/movement';
 import { wrongTempo } from '@waxwing/core/dosage';
-import { loadFaultKinds } from '@waxwing/library';
+import { loadCauses, loadConditions, loadFaultKinds } from '@waxwing/library';
+import type { Condition } from '@waxwing/core/client';
 import { DataSource, Repository } from 'typeorm';
 import { CONFIG, type Config } from '../config.js';
 import { isWhole } from '../database/json-column.js';
@@ -60,6 +61,8 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   /** One library is taken in at a time. */
   private taking: Promise<void> = Promise.resolve();
   readonly faultKinds: readonly FaultKind[];
+  readonly causes: readonly string[];
+  readonly conditions: readonly Condition[];
   // Built when first asked for: a start or an import should not wait for them.
   private finding: Finding | undefined;
   private looked: Health | undefined;
@@ -71,6 +74,8 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
     @Inject(CONFIG) config: Config,
   ) {
     this.faultKinds = loadFaultKinds(config.faultKinds);
+    this.causes = loadCauses(config.causes);
+    this.conditions = loadConditions(config.conditions);
   }
 
   async onModuleInit(): Promise<void> {
@@ -88,6 +93,9 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
 
   /** Any movement, archived ones too: old sessions need them. */
   find = (id: string): Movement | undefined => this.rows.get(id)?.document;
+
+  /** Every movement in use, as lists show it, in their order. */
+  summaries = (): MovementSummary[] => this.listed.map(({ text }) => JSON.parse(text) as MovementSummary);
 
   /** What planning needs to know of any movement. */
   summary = (id: string): MovementSummary | undefined => {
@@ -409,7 +417,7 @@ function* layOut(rows: readonly MovementEntity[]): Generator<void, LaidOut> {
 }
 
 function summaryOf(movement: Movement, level: number): MovementSummary {
-  const { cues: _c, faults: _f, breath: _b, cautions: _k, phases: _p, ...rest } = movement;
+  const { cues: _c, faults: _f, breath: _b, cautions: _k, phases: _p, how: _h, feel: _l, ...rest } = movement;
   return { ...rest, level };
 }
 

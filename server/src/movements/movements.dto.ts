@@ -1,6 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Transform, Type } from 'class-transformer';
-import { PATTERNS, PHASES, PLANES, POSITIONS, ROLES, SIDES, SPACES } from '@waxwing/core/movement';
+import { PATTERNS, PHASES, PLANES, POSITIONS, PROGRESSIONS, ROLES, SIDES, SPACES } from '@waxwing/core/movement';
 import { Allow, IsBoolean, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 
 export class ListMovementsQuery {
@@ -114,6 +114,26 @@ class MovementPartsDto {
   @ApiPropertyOptional({ type: [String] })
   @Allow()
   cautions?: unknown;
+
+  @ApiPropertyOptional({ type: String, description: 'Two to four plain sentences for somebody alone' })
+  @Allow()
+  how?: unknown;
+
+  @ApiPropertyOptional({ type: [String], description: 'What is found once for each client and set the same again' })
+  @Allow()
+  setUp?: unknown;
+
+  @ApiPropertyOptional({ type: [String], description: 'Movements to be owned first' })
+  @Allow()
+  precursors?: unknown;
+
+  @ApiPropertyOptional({ type: Object, description: 'What should be felt, and what means stop' })
+  @Allow()
+  feel?: unknown;
+
+  @ApiPropertyOptional({ enum: PROGRESSIONS })
+  @Allow()
+  progression?: unknown;
 }
 
 export class CreateMovementDto extends MovementPartsDto {

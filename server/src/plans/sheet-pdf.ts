@@ -1,6 +1,6 @@
 /** A sheet on paper: one or two pages, ink on white, a small figure beside each movement that has one. */
 import { type FigureLibrary, keyTimes, motionOf, pictureSvg } from '@waxwing/core/body';
-import type { Sheet, SheetLine } from '@waxwing/core/formats';
+import { headOf, type Sheet, type SheetLine } from '@waxwing/core/formats';
 import type { Movement } from '@waxwing/core/movement';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
@@ -48,6 +48,7 @@ function lineContent(line: SheetLine, number: number, figure: Content | null): T
   const words: Content[] = [
     { text: `${number}. ${line.name}`, bold: true, fontSize: 11.5 },
     { text: line.leaveOut ?? [line.dose, line.kit ? `, ${line.kit}` : ''].join(''), margin: [0, 1, 0, 2] },
+    ...(line.setUp ? [{ text: `Set-up: ${line.setUp}` }] : []),
     ...line.reminders.map((reminder): Content => ({ text: `– ${reminder}`, color: QUIET })),
     ...(line.watchOut ? [{ text: [{ text: 'Watch out: ', bold: true }, line.watchOut] }] : []),
     ...(told
@@ -96,7 +97,7 @@ export async function sheetPdf(
     content: [
       { text: sheet.title, fontSize: 19, bold: true },
       {
-        text: [sheet.client, date, `${sheet.minutes} min`, sheet.studio, sheet.trainer].filter(Boolean).join(' · '),
+        text: headOf(sheet, date).join(' · '),
         color: QUIET,
         margin: [0, 2, 0, 6],
       },

@@ -2,9 +2,9 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { FigureLibrary } from '@waxwing/core/body';
-import { clientOnDay } from '@waxwing/core/client';
+import { clientOnDay, placeOf } from '@waxwing/core/client';
 import { NO_EVIDENCE, type ClientRecord } from '@waxwing/core/coaching';
-import { type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
+import { becauseWords, type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
 import { kitCounts, tagsInForce, underRules } from '@waxwing/core/movement';
 import { fitNow, heldBetween, isOpen, standingOf } from '@waxwing/core/progress';
 import { secondsOf, type StoredPlan, timelineOf } from '@waxwing/core/planning';
@@ -39,11 +39,18 @@ export class SheetsService {
     const studio = await this.studios.findOneByOrFail({ id: 1 });
     const records = new Map<string, ClientRecord>();
     for (const id of plan.clientIds) records.set(id, await this.records.of(id));
-    const { sets = {}, faults = {}, hurt = [], ...known }: Partial<ClientRecord> = records.get(clientId) ?? {};
+    const {
+      sets = {},
+      faults = {},
+      hurt = [],
+      setUps = [],
+      ...known
+    }: Partial<ClientRecord> = records.get(clientId) ?? {};
     const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
     const now = new Date().toISOString();
     const standing = standingOf(clientOnDay(client, localDay()), hurt);
-    const kit = kitCounts(studio.kit);
+    const place = placeOf(plan.place, studio, [client]);
+    const kit = kitCounts(place.kit);
     const seconds = secondsOf(
       timelineOf(plan, {
         find: (id) => this.library.summary(id),
@@ -60,13 +67,14 @@ export class SheetsService {
       const movement = this.library.summary(id);
       if (!movement) return false;
       const { ladder } = this.library;
-      const question = { standing, movement, purpose: plan.purpose, kit: studio.kit, ladder, sets };
+      const question = { standing, movement, purpose: plan.purpose, kit: place.kit, ladder, sets };
       return heldBetween({ ...question, find: this.library.summary }) === null;
     };
     return sheetOf({
       plan,
       client,
       studio,
+      where: place.name,
       minutes: Math.ceil(seconds / 60),
       find: (id) => {
         const movement = this.library.find(id);
@@ -79,12 +87,14 @@ export class SheetsService {
       closed: (id) => {
         const movement = this.library.find(id);
         const fit = movement && fitNow(standing, kit, movement);
-        // What a home has in its place is not known here.
-        return fit && !isOpen(fit) && fit.code !== 'kit' ? fit.because.join('; ') : null;
+        // A sheet of the studio may be taken to where something else does as well.
+        const unknown = fit?.code === 'kit' && plan.place.kind === 'studio';
+        return fit && !isOpen(fit) && !unknown ? becauseWords(fit.because) : null;
       },
       evidence: { ...NO_EVIDENCE, ...known },
       sets,
       faults,
+      setUps,
       now,
     });
   }

@@ -1,6 +1,7 @@
 /** Sessions: who takes part, by which plan, and what happened, piece by piece. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import { placeOf } from '@waxwing/core/client';
 import type { Problem } from '@waxwing/core/schema';
 import { planWith, rotationsOf } from '@waxwing/core/planning';
 import {
@@ -100,7 +101,7 @@ export class SessionsService {
       programme === undefined
         ? planId === undefined
           ? null
-          : await this.programmeOf(planId, clientIds)
+          : await this.programmeOf(planId, clients)
         : this.broughtBack(programme, clientIds);
     this.gate.write((writer) => {
       // Two devices may have come here at once.
@@ -130,16 +131,22 @@ export class SessionsService {
   }
 
   /** A plan as it is now, with the rotations that its kit asks for. @throws 422 */
-  private async programmeOf(planId: string, clientIds: readonly string[]): Promise<Programme> {
+  private async programmeOf(planId: string, clients: readonly ClientEntity[]): Promise<Programme> {
+    const clientIds = clients.map(({ id }) => id);
     const plan = await this.database.getRepository(PlanEntity).findOneBy({ id: planId });
     if (!plan) throw invalid([{ path: 'planId', message: 'is not a plan of this studio' }]);
     const { document } = plan;
     if (clientIds.some((clientId) => !document.clientIds.includes(clientId)))
       throw invalid([{ path: 'clientIds', message: 'must all be in the plan' }]);
-    const { kit } = await this.database.getRepository(StudioEntity).findOneByOrFail({ id: 1 });
+    const {
+      kit = [],
+      places = [],
+      ...studio
+    } = await this.database.getRepository(StudioEntity).findOneByOrFail({ id: 1 });
     const here = planWith(document, clientIds);
+    const place = placeOf(here.place, { ...studio, kit, places }, clients);
     const context = { find: (movementId: string) => this.library.summary(movementId), knows: () => true };
-    return { planId, plan: here, rotations: rotationsOf(here, kit ?? [], context) };
+    return { planId, plan: here, rotations: rotationsOf(here, place.kit, context) };
   }
 
   /** A session with the first piece of its events. @throws 404 */

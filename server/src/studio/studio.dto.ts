@@ -1,8 +1,40 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsObject, IsOptional, Matches, Min, ValidateNested } from 'class-validator';
+import { SPACES, type Space } from '@waxwing/core/movement';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsUUID,
+  Matches,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { IsLine, IsLines, IsName } from '../problems/text.js';
-import { KitPieceDto } from '../clients/clients.dto.js';
+import { IsKit, KitPieceDto } from '../clients/clients.dto.js';
+
+/** A place beside the studio, with what is there. */
+export class KeptPlaceDto {
+  @ApiProperty({ description: 'Made by the device' })
+  @IsUUID()
+  id: string;
+
+  @ApiProperty({ maxLength: 80 })
+  @IsName(80)
+  name: string;
+
+  @ApiProperty({ type: [KitPieceDto] })
+  @IsKit()
+  kit: KitPieceDto[];
+
+  @ApiProperty({ enum: SPACES })
+  @IsIn(SPACES)
+  space: Space;
+}
 
 export class EditStudioDto {
   @ApiProperty()
@@ -19,12 +51,23 @@ export class EditStudioDto {
   trainer: string;
 
   @ApiProperty({ type: [KitPieceDto] })
+  @IsKit()
+  kit: KitPieceDto[];
+
+  @ApiPropertyOptional({ enum: SPACES, description: 'The room that there is to work in' })
+  @IsOptional()
+  @IsIn(SPACES)
+  space?: Space;
+
+  @ApiPropertyOptional({ type: () => [KeptPlaceDto], description: 'Where else sessions are held' })
+  @IsOptional()
   @IsArray()
-  @ArrayMaxSize(100)
+  @ArrayMaxSize(50)
+  @ArrayUnique(({ id }: KeptPlaceDto) => id)
   @IsObject({ each: true, message: 'must hold objects' })
   @ValidateNested({ each: true })
-  @Type(() => KitPieceDto)
-  kit: KitPieceDto[];
+  @Type(() => KeptPlaceDto)
+  places?: KeptPlaceDto[];
 
   @ApiPropertyOptional({ type: Object, description: 'House rule → option; a rule left out keeps its first option' })
   @IsOptional()

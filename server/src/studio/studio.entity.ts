@@ -1,6 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { KitPiece, RuleChoices } from '@waxwing/core/movement';
+import type { KeptPlace } from '@waxwing/core/client';
+import type { KitPiece, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('studio')
 export class StudioEntity {
@@ -18,6 +19,12 @@ export class StudioEntity {
 
   @JsonColumn()
   kit: KitPiece[];
+
+  @Column('text')
+  space: Space;
+
+  @JsonColumn()
+  places: KeptPlace[];
 
   @JsonColumn()
   houseRules: RuleChoices;

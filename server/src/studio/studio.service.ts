@@ -24,6 +24,8 @@ const UNNAMED: StudioEntity = {
   name: 'My studio',
   trainer: '',
   kit: [],
+  space: 'lane',
+  places: [],
   houseRules: {},
   emergencyText: '',
   emergencyPhone: '',
@@ -51,8 +53,8 @@ export class StudioService implements OnModuleInit {
   async read(): Promise<Studio> {
     const { id: _, ...studio } = await this.repository.findOneByOrFail({ id: 1 });
     // A studio whose kit cannot be read is still a studio.
-    const { kit = UNNAMED.kit, houseRules = UNNAMED.houseRules } = studio;
-    return { ...studio, kit, houseRules, clients: await this.clients.count(), movements: this.library.size };
+    const { kit = UNNAMED.kit, places = UNNAMED.places, houseRules = UNNAMED.houseRules } = studio;
+    return { ...studio, kit, places, houseRules, clients: await this.clients.count(), movements: this.library.size };
   }
 
   /** How the data is kept: room on the disk, backups, and what is damaged. */
@@ -79,7 +81,7 @@ export class StudioService implements OnModuleInit {
   async becomeDemo(now: Date) {
     if ((await this.clients.count()) > 0)
       throw new ProblemException(409, 'There are clients here already; the demo studio is only for an empty place.');
-    loadDemo(this.gate, this.library.find, now);
+    loadDemo(this.gate, this.library, now);
     this.digests.soon();
     return this.read();
   }

@@ -11,7 +11,7 @@ export const lane = (clientId: string, movementId: string, change: object = {}) 
   tempo: '3-1-1-0',
   rest: 60,
   load: null,
-  why: 'to try',
+  why: [{ code: 'kept-from-last-time' as const }],
   ...change,
 });
 

@@ -29,6 +29,8 @@ export async function startServer(): Promise<StudioServer> {
     libraryChecked: join(dataFolder, 'none.json'),
     houseRules: join(LIBRARY, '../house-rules.yaml'),
     faultKinds: join(LIBRARY, '../fault-kinds.yaml'),
+    causes: join(LIBRARY, '../causes.yaml'),
+    conditions: join(LIBRARY, '../conditions.yaml'),
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
   };

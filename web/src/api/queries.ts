@@ -1,6 +1,13 @@
 /** Everything that screens read from the server, as cached queries. */
 import type { FigureLibrary } from '@waxwing/core/body';
-import { type Client, clientOnDay, type ClientSummary, type Keeping, type Studio } from '@waxwing/core/client';
+import {
+  type Client,
+  clientOnDay,
+  type ClientSummary,
+  type Condition,
+  type Keeping,
+  type Studio,
+} from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { OutboxMessage, SetRow, Sheet } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
@@ -31,6 +38,18 @@ export const healthQuery = queryOptions({
 export const houseRulesQuery = queryOptions({
   queryKey: ['house-rules'],
   queryFn: () => call<{ items: HouseRule[] }>('GET', '/library/house-rules').then((answer) => answer.items),
+  staleTime: Infinity,
+});
+
+export const causesQuery = queryOptions({
+  queryKey: ['causes'],
+  queryFn: () => call<{ items: string[] }>('GET', '/library/causes').then((answer) => answer.items),
+  staleTime: Infinity,
+});
+
+export const conditionsQuery = queryOptions({
+  queryKey: ['conditions'],
+  queryFn: () => call<{ items: Condition[] }>('GET', '/library/conditions').then((answer) => answer.items),
   staleTime: Infinity,
 });
 

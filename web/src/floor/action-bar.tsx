@@ -15,6 +15,8 @@ import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
+import { heldWords } from '../words/reasons';
+import { signWords } from '@waxwing/core/ladder';
 
 /** Two of twelve columns on a narrow screen, its own width on a wide one. */
 const SMALL = 'btn target col-span-2 px-1 xl:px-3';
@@ -70,8 +72,8 @@ export function ActionBar({
               onClick={goUp}
               held={!canGoUp}
               title={up.ready && canGoUp ? 'Harder · ready' : 'Harder'}
-              detail={up.held ?? up.best?.name ?? 'nothing harder fits'}
-              hint={up.ready}
+              detail={up.held ? heldWords(up.held) : (up.best?.name ?? 'nothing harder fits')}
+              hint={up.ready && `ready: ${signWords(up.ready)}`}
             >
               <LadderMark direction="harder" size={24} />
             </BarButton>

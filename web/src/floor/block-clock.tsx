@@ -1,7 +1,8 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
 import { clockWords, draft, type LaneView, logTurns, movementOf } from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
-import { isPending, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
+import { clockRest } from '@waxwing/core/planning';
+import { firstSide, isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useKeys } from '../shell/use-keys';
@@ -45,7 +46,7 @@ function Start({
 }) {
   const all = views.flatMap((view) => stepsIn(view, blockId));
   const count = Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1));
-  const rest = Math.max(0, ...all.map(({ lane }) => lane.rest));
+  const rest = clockRest(momentsLeft(views.map((view) => view.steps)), blockId);
   const start = () =>
     void live.tap(views[0]?.client.id ?? '', [
       draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
@@ -127,7 +128,7 @@ function Running({
         {phase === 'work' && sided.length > 0 && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {sided.map(({ client }) => firstName(client)).join(', ')}: {half ? 'right side' : 'left side'}
+            {sided.map(({ client }) => firstName(client)).join(', ')}: {sideAt(sided, half !== '')} side
           </span>
         )}
       </p>
@@ -145,6 +146,12 @@ function Running({
     </section>
   );
 }
+
+/** The side of a turn: left first in the first round, right first in the second. */
+const sideAt = (sided: readonly LaneView[], late: boolean): 'left' | 'right' => {
+  const first = firstSide(sided[0]?.step?.set ?? 1);
+  return late === (first === 'left') ? 'right' : 'left';
+};
 
 /** Where everybody goes at a turn. */
 function changesAt(views: readonly LaneView[], blockId: string | null, turn: number): { name: string; to: string }[] {

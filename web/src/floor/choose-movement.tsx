@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useFinder } from '../library/use-finder';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
+import { becauseWords } from '@waxwing/core/formats';
 
 /** More than this nobody reads with a client waiting. */
 const MOST_FOUND = 12;
@@ -116,7 +117,7 @@ function Choices({
                 <span className="font-normal">
                   {fit.status === 'open'
                     ? movement.families.map(label).join(', ')
-                    : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${fit.because.join('; ')}`}
+                    : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${becauseWords(fit.because)}`}
                 </span>
               </button>
             </li>

@@ -3,6 +3,7 @@ import { draft, goTo, type LaneView, movementOf, nextOther, skip, swapTo } from 
 import { Octagon } from 'lucide-react';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
+import { becauseWords } from '@waxwing/core/formats';
 
 export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSame: () => void }) {
   const { closed, movement, step } = view;
@@ -16,7 +17,7 @@ export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSam
         <p className="flex items-center gap-3 text-4xl font-bold">
           <Octagon aria-hidden size={36} /> Not {movement.name.toLowerCase()} now
         </p>
-        <p className="text-2xl first-letter:uppercase">{fit.because.join('; ')}.</p>
+        <p className="text-2xl first-letter:uppercase">{becauseWords(fit.because)}.</p>
         <p>What a limit or a pain means is for a qualified clinician to say.</p>
       </section>
       <section aria-label="Instead" className="flex flex-col gap-3 p-6">

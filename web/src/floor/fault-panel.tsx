@@ -1,9 +1,16 @@
 /** The faults to watch for, grouped by where to stand, each one tap; and the place to stand for this set. */
-import { groupByView, type Likelihood, MOST_SETS_PLANNED, whereToStand } from '@waxwing/core/coaching';
-import { aimOf } from '@waxwing/core/dosage';
-import { draft, type JustDone, type LaneView, likelihood, seeFault } from '@waxwing/core/floor';
-import { buildFinding, type Fault, type Movement, searchTextOf, type View, VIEW_WORDS } from '@waxwing/core/movement';
-import { type Entry, progressOf } from '@waxwing/core/session';
+import { groupByView } from '@waxwing/core/coaching';
+import {
+  atStay,
+  draft,
+  type JustDone,
+  type LaneView,
+  likelihood,
+  seeFault,
+  type Stand,
+  standFor,
+} from '@waxwing/core/floor';
+import { buildFinding, type Fault, searchTextOf, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { faultKindsQuery } from '../api/queries';
@@ -36,18 +43,10 @@ export function FaultPanel({ view }: { view: LaneView }) {
     const fault = ordered[KEYS.indexOf(key)];
     if (fault) see(fault);
   });
-  const stand = page ? placeFor(page.movement, entry, view.step?.of, likely) : undefined;
+  const stand = standFor(view);
   return (
     <section aria-label="Faults" className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
-      {stand && (
-        <div className="mb-2 flex items-center gap-4">
-          <StandPlan view={stand} />
-          <p>
-            <span className="quiet block">Stand for this set</span>
-            <span className="text-2xl font-bold">{VIEW_WORDS[stand]}</span>
-          </p>
-        </div>
-      )}
+      {stand && <Place view={view} stand={stand} />}
       <h2 className="sr-only">What do you see?</h2>
       <MarkJustDone view={view} />
       {last && (
@@ -83,6 +82,39 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       ))}
     </section>
+  );
+}
+
+const PLACE_WORDS: Readonly<Record<View, string>> = { front: 'Front', side: 'Side', back: 'Behind', oblique: 'Corner' };
+
+/** Where to stand for this set, and where the trainer really does: one tap says so, and the sets to come go by it. */
+function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }) {
+  const tap = useTap(view.client.id);
+  const now = said ?? told;
+  return (
+    <div className="mb-3">
+      <div className="mb-2 flex items-center gap-4">
+        <StandPlan view={now} />
+        <p>
+          <span className="quiet block">{said === null || said === told ? 'Stand for this set' : 'You stand'}</span>
+          <span className="text-2xl font-bold">{VIEW_WORDS[now]}</span>
+        </p>
+      </div>
+      <div role="group" aria-label="I stand" className="grid grid-cols-4 gap-1">
+        {VIEWS.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === now}
+            aria-label={`I stand ${VIEW_WORDS[one].toLowerCase()}`}
+            className={`btn target px-1 ${one === now ? 'btn-primary' : ''}`}
+            onClick={() => tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'stood', { entryId, view: one })]))}
+          >
+            {PLACE_WORDS[one]}
+          </button>
+        ))}
+      </div>
+    </div>
   );
 }
 
@@ -222,19 +254,6 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
       )}
     </div>
   );
-}
-
-/** The view for the set in hand, from the best plan for all sets of the movement. */
-function placeFor(
-  movement: Movement,
-  entry: Entry | undefined,
-  planned: number | undefined,
-  likely: Likelihood,
-): View | undefined {
-  if (movement.faults.length === 0) return undefined;
-  const setNumber = entry ? progressOf(entry, movement.sides).setNumber : 1;
-  const sets = Math.min(MOST_SETS_PLANNED, Math.max(planned ?? aimOf(movement).sets[1], setNumber));
-  return whereToStand(movement.faults, sets, likely)[(setNumber - 1) % sets];
 }
 
 function FaultButton({

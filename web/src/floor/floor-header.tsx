@@ -2,6 +2,7 @@
 import type { Attention } from '@waxwing/core/coaching';
 import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
+import { minuteWords } from '@waxwing/core/planning';
 import { ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useKeys } from '../shell/use-keys';
@@ -47,6 +48,7 @@ export function FloorHeader({
       <Elapsed live={live} />
       {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
       {!live.state.finishedAt && clients.length > 1 && watch && <Watch views={views} watch={watch} />}
+      {view.place.ref.kind !== 'studio' && <p className="quiet max-sm:hidden">at {view.place.name}</p>}
       {packed && (
         <span title="Works without network" className="quiet ml-auto">
           <WifiOff aria-hidden size={20} />
@@ -74,7 +76,7 @@ export function FloorHeader({
           live={live}
           client={view.client}
           kitOf={(id) => movementOf(view, id)?.kit}
-          kit={view.studio.kit}
+          kit={view.place.kit}
           onClose={close}
         />
       )}
@@ -146,10 +148,9 @@ function Elapsed({ live }: { live: LiveSession }) {
 
 function Left({ live, views, onOpen }: { live: LiveSession; views: readonly LaneView[]; onOpen: () => void }) {
   const toDo = leftOf(views);
-  const left = Math.round(toDo / 60);
   const over = useTimed((now) => minutesOver(live, toDo, now));
-  if (left === 0) return null;
-  if (over === 0) return <p className="quiet">{left} min left</p>;
+  if (toDo === 0) return null;
+  if (over === 0) return <p className="quiet">{minuteWords(toDo)} left</p>;
   return (
     <button type="button" className="btn target border-base-content border-2 px-3" onClick={onOpen}>
       {over} min over

@@ -11,6 +11,7 @@ import { FaultPanel, MarkJustDone } from './fault-panel';
 import { FloorHeader } from './floor-header';
 import { v7 as uuidv7 } from 'uuid';
 import { ClosedCard } from './closed-card';
+import { FinishSheet, openLines } from './finish-sheet';
 import { TapContext } from './use-tap';
 import { LaneStrip, useAttention } from './lane-strip';
 import { NowPanel } from './now-panel';
@@ -20,6 +21,7 @@ import { RestEffort, SetPanel } from './set-panel';
 import { useLaneSounds } from './use-floor-sounds';
 import { useLanes } from './use-lanes';
 import { useSession, type LiveSession } from './use-session';
+import { becauseWords } from '@waxwing/core/formats';
 
 export function FloorScreen() {
   const { sessionId = '' } = useParams();
@@ -79,12 +81,16 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
       void live.settle();
       return navigate(`/review/${live.view.id}`);
     });
+  const [finishing, setFinishing] = useState(false);
+  // What was only put in on the way was meant for as long as there was time.
+  const asks = live.view.programme !== null && views.some((one) => openLines(one).length > 0);
+  const askOrFinish = () => (asks ? setFinishing(true) : finish());
   const { movement, entry, step, alarm, closed } = view;
   // Another movement, or another stay at it, begins afresh: nothing typed for the one before stays.
   const stay = `${movement?.id ?? ''} ${step?.itemId ?? entry?.id ?? ''}`;
   // What is closed is done only on purpose, and then for this stay alone.
   const [allTheSame, setAllTheSame] = useState('');
-  const despite = closed && allTheSame === stay ? closed.fit.because.join('; ').slice(0, 400) : null;
+  const despite = closed && allTheSame === stay ? becauseWords(closed.fit.because).slice(0, 400) : null;
   return (
     <>
       <div className={`min-h-0 flex-1 overflow-y-auto ${views.length > 1 ? 'many' : ''}`}>
@@ -101,13 +107,14 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
           <div className="grid min-h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
             <div className="flex min-w-0 flex-col">
               <NowPanel key={`now ${stay}`} view={view} />
-              <SetPanel key={`set ${stay}`} view={view} despite={despite} />
+              <SetPanel key={`set ${stay}`} view={view} views={views} despite={despite} />
             </div>
             <FaultPanel view={view} />
           </div>
         )}
       </div>
-      <ActionBar live={live} views={views} view={view} onFinish={finish} />
+      <ActionBar live={live} views={views} view={view} onFinish={askOrFinish} />
+      {finishing && <FinishSheet views={views} onFinish={finish} onClose={() => setFinishing(false)} />}
     </>
   );
 }

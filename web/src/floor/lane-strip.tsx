@@ -1,8 +1,16 @@
 /** All clients of a session side by side: who works, who rests, who is ready, with the load and the time of each. A tap brings one forward. */
 import { type Attention, whomToWatch } from '@waxwing/core/coaching';
-import { doseNow, heldNow, type LanePhase, laneTime, type LaneView, likelihood } from '@waxwing/core/floor';
+import {
+  doseNow,
+  heldNow,
+  type LanePhase,
+  laneTime,
+  type LaneView,
+  likelihood,
+  placesTaken,
+} from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
-import { Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
+import { Check, Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
 import { useKeys } from '../shell/use-keys';
 import { useLaneTime, useTimed } from './clock';
 import { doseWords } from './dose-words';
@@ -15,6 +23,7 @@ const KEYS = ['5', '6', '7', '8'];
 export const PHASES: Readonly<Record<LanePhase, { word: string; Icon: LucideIcon }>> = {
   work: { word: 'Work', Icon: Square },
   paused: { word: 'Held', Icon: Pause },
+  over: { word: 'Time', Icon: Check },
   rest: { word: 'Rest', Icon: Circle },
   ready: { word: 'Ready', Icon: Triangle },
   idle: { word: '', Icon: Triangle },
@@ -25,7 +34,7 @@ export function useAttention(views: readonly LaneView[]): Attention | undefined 
   const phases = useTimed((now) => views.map((view) => laneTime(view, now).phase).join()).split(',');
   const at = (...wanted: LanePhase[]) => views.filter((_, i) => wanted.includes(phases[i] as LanePhase));
   const [first] =
-    [at('work', 'paused'), at('ready', 'idle'), views].map(attentionOf).find((all) => all.length > 0) ?? [];
+    [at('work', 'paused'), at('over', 'ready', 'idle'), views].map(attentionOf).find((all) => all.length > 0) ?? [];
   return first;
 }
 
@@ -33,7 +42,14 @@ function attentionOf(views: readonly LaneView[]): Attention[] {
   return whomToWatch(
     views.flatMap((view) =>
       view.page && view.step
-        ? [{ clientId: view.client.id, faults: view.page.movement.faults, likely: likelihood(view) }]
+        ? [
+            {
+              clientId: view.client.id,
+              faults: view.page.movement.faults,
+              likely: likelihood(view),
+              taken: placesTaken(view),
+            },
+          ]
         : [],
     ),
   );

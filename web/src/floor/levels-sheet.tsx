@@ -9,6 +9,8 @@ import { v7 as uuidv7 } from 'uuid';
 import { TapContext } from './use-tap';
 import { Dialog } from '../shell/dialog';
 import { firstName } from '../words/names';
+import { becauseWords } from '@waxwing/core/formats';
+import { heldWords } from '../words/reasons';
 
 export function LevelsSheet({
   views,
@@ -31,20 +33,20 @@ export function LevelsSheet({
   }));
   const levels = threeLevels(catalog, movement.id, clients, kit);
   const fallback = fallbackFor(catalog, movement.id, clients, kit);
-  const take = (who: LaneView, movementId: string, why: string) => {
-    if (who.movement?.id !== movementId) void tap(who.client.id, swapTo(who, movementId, why, uuidv7));
+  const take = (who: LaneView, movementId: string, why: string, aside = false) => {
+    if (who.movement?.id !== movementId) void tap(who.client.id, swapTo(who, movementId, why, uuidv7, aside));
   };
   const everybody = (movementId: string) => {
-    for (const one of views) take(one, movementId, 'one for all');
+    for (const one of views) take(one, movementId, 'one for all', true);
     onClose();
   };
   return (
     <Dialog title={`${movement.name}, three levels`} onClose={onClose}>
       <ul className="ruled">
-        {levels.map(({ clientId, easier, same, because, harder }) => {
+        {levels.map(({ clientId, easier, same, hurt, because, harder }) => {
           const who = views.find(({ client }) => client.id === clientId);
           if (!who) return null;
-          const held = heldNow(who)?.words ?? null;
+          const held = heldNow(who);
           return (
             <li key={clientId} className="grid gap-2 py-3 sm:grid-cols-[8rem_1fr_1fr_1fr]">
               <span className="self-center font-bold">{firstName(who.client)}</span>
@@ -57,14 +59,14 @@ export function LevelsSheet({
               />
               <Level
                 direction="sideways"
-                name={same ? movement.name : `closed: ${because.join('; ')}`}
+                name={same ? movement.name : `closed: ${hurt ? 'hurt' : becauseWords(because)}`}
                 held={!same}
                 now={who.movement?.id === movement.id}
                 onTake={() => same && take(who, movement.id, 'as planned')}
               />
               <Level
                 direction="harder"
-                name={held ?? harder?.name ?? 'nothing harder fits'}
+                name={held ? heldWords(held) : (harder?.name ?? 'nothing harder fits')}
                 held={!harder || held !== null}
                 now={who.movement?.id === harder?.id}
                 onTake={() => harder && !held && take(who, harder.id, 'harder')}

@@ -25,6 +25,8 @@ import { useTap } from './use-tap';
 import { speak } from './sound';
 import { TeachFigure } from './teach-figure';
 import { Dialog } from '../shell/dialog';
+import { correctionReason } from '../words/coaching-words';
+import { sinceWords } from '../words/reasons';
 
 /** The movement that comes after the one in hand. */
 function NextName({ view }: { view: LaneView }) {
@@ -50,7 +52,7 @@ export function NowPanel({ view }: { view: LaneView }) {
   const advice = adviceFor(view, now);
   switch (advice.kind) {
     case 'stop':
-      return <StopCard view={view} fault={advice.fault} correction={advice.correction} reason={advice.reason} />;
+      return <StopCard view={view} fault={advice.fault} correction={advice.correction} />;
     case 'correct':
       return <CorrectionCard view={view} primary={advice.primary} next={advice.next} />;
     case 'leave':
@@ -58,7 +60,7 @@ export function NowPanel({ view }: { view: LaneView }) {
         <section aria-label="Now" className="now-band p-5">
           <p className="quiet">{page.movement.name}</p>
           <p className="text-4xl font-bold">Leave it: {advice.fault.name.toLowerCase()}</p>
-          <p>{advice.reason}</p>
+          <p>What is left to try costs more than this is worth today. Note it and move on.</p>
         </section>
       );
     case 'clear':
@@ -113,7 +115,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
               · {label(shown.cue.phase)} · {shown.cue.channel}
             </span>
           )}
-          {since && <span className="block">{since.charAt(0).toUpperCase() + since.slice(1)}</span>}
+          {since && <span className="block">{sinceWords(since, (id) => nameOf(view, id))}</span>}
         </p>
         <p role="status" className="big-words my-1 text-balance">
           {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
@@ -174,10 +176,13 @@ function giveSwap(view: LaneView, fault: Fault, correction: Correction): Draft[]
 const nameOf = (view: LaneView, id: string | undefined): string => movementOf(view, id ?? '')?.name ?? '';
 
 function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Suggestion; next: Suggestion | null }) {
-  const { fault, correction, cue, addresses, reason } = primary;
+  const { fault, correction, cue, addresses, why } = primary;
   const tap = useTap(view.client.id);
-  const words = cue ? cue.text : correction.text;
-  useEffect(() => speak(words), [words]);
+  // Only what is meant for the client is spoken.
+  const spoken = cue?.text ?? correction.say;
+  useEffect(() => {
+    if (spoken !== undefined) speak(spoken);
+  }, [spoken]);
   return (
     <section aria-label="Now" className="now-band flex-1 px-5 py-3">
       <div className="flex flex-wrap items-center gap-2">
@@ -189,10 +194,10 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         </span>
       </div>
       <p role="status" className="my-2 big-words text-balance">
-        {words}
+        {spoken ?? correction.do}
       </p>
-      {cue && <p>{correction.text}</p>}
-      <p className="quiet mt-1 mb-2 leading-snug">{reason}</p>
+      {spoken !== undefined && correction.do !== undefined && <p>{correction.do}</p>}
+      <p className="quiet mt-1 mb-2 leading-snug">{correctionReason(why)}</p>
       {correction.kind === 'swap' ? (
         <button
           type="button"
@@ -206,7 +211,8 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
       )}
       {next && (
         <p className="quiet mt-3">
-          If not: {label(next.correction.kind).toLowerCase()} · {next.cue?.text ?? next.correction.text}
+          If not: {label(next.correction.kind).toLowerCase()} ·{' '}
+          {next.cue?.text ?? next.correction.say ?? next.correction.do}
         </p>
       )}
     </section>
@@ -243,17 +249,7 @@ function Outcomes({ onOutcome }: { onOutcome: (outcome: Outcome) => void }) {
   );
 }
 
-function StopCard({
-  view,
-  fault,
-  correction,
-  reason,
-}: {
-  view: LaneView;
-  fault: Fault;
-  correction: Correction | null;
-  reason: string;
-}) {
+function StopCard({ view, fault, correction }: { view: LaneView; fault: Fault; correction: Correction | null }) {
   const swap = fault.corrections.find((c) => c.swapTo !== undefined);
   const tap = useTap(view.client.id);
   const target = movementOf(view, swap?.swapTo ?? '');
@@ -262,8 +258,10 @@ function StopCard({
     <section role="alert" aria-label="Stop" className="alarm flex-1 p-5">
       <p className="big-words">Stop the set</p>
       <p className="text-2xl font-bold">{fault.name}</p>
-      <p className="my-2">{correction?.text ?? 'End the set.'}</p>
-      <p className="mb-3">{reason} Nothing goes up until it is solved.</p>
+      <p className="my-2">{correction?.say ?? correction?.do ?? 'End the set.'}</p>
+      <p className="mb-3">
+        This is not something to coach through: end the set first. Nothing goes up until it is solved.
+      </p>
       {swap && open && (
         <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap))}>
           Swap to {nameOf(view, swap.swapTo)}

@@ -56,7 +56,7 @@ test('a session comes back without a server, its clients with nothing that is pr
   expect(anew.getQueryData(clientQuery('ada').queryKey)).toBeUndefined();
   expect(anew.getQueryData(clientOnDayQuery('ada', DAY).queryKey)).toMatchObject({
     limits: [{ demand: 'impact', allowed: 0, reason: 'a recorded limit' }],
-    ease: 'an easy day',
+    ease: { code: 'some' },
   });
   expect(anew.getQueryData(sessionQuery('s').queryKey)).toEqual({ id: 's' });
   expect(anew.getQueryData(sessionsQuery().queryKey)).toBeUndefined();

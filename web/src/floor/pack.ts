@@ -13,9 +13,9 @@ interface PackSchema extends DBSchema {
 
 let opened: Promise<IDBPDatabase<PackSchema>> | undefined;
 const database = () =>
-  (opened ??= openDB<PackSchema>('waxwing-pack', 2, {
+  (opened ??= openDB<PackSchema>('waxwing-pack', 4, {
     upgrade: (db) => {
-      // Earlier packs held more than a device may keep.
+      // Earlier packs held more than a device may keep, or less than the floor reads today.
       if (db.objectStoreNames.contains('packs')) db.deleteObjectStore('packs');
       db.createObjectStore('packs', { keyPath: 'sessionId' });
     },

@@ -1,6 +1,7 @@
 /** The order of the session for one client: what is done, now, next and later; go to, leave out, once more, put in; and what to drop when time runs out. */
-import { draft, goTo, type LaneView, leftOf, minutesOver, movementOf, skip } from '@waxwing/core/floor';
+import { draft, goTo, type LaneView, leftOf, minutesOver, movementOf, skip, timeOf } from '@waxwing/core/floor';
 import { inWords, label } from '@waxwing/core/movement';
+import { minuteWords } from '@waxwing/core/planning';
 import { isPending, type RunStep, shortened, type StepState, type Trim, trims } from '@waxwing/core/session';
 import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
 import { useState } from 'react';
@@ -11,6 +12,7 @@ import { useContext } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { TapContext, useTap } from './use-tap';
 import { Dialog } from '../shell/dialog';
+import { PlaceField } from '../words/place-field';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
 
@@ -44,6 +46,7 @@ export function RunSheet({ live, views, view, onClose }: Props) {
       ) : (
         <>
           <Minutes live={live} views={views} />
+          <Where view={view} />
           {lines.length === 0 && <p>Nothing is planned: what you choose next is put in.</p>}
           <ol className="ruled">
             {lines.map((line) => (
@@ -59,19 +62,32 @@ export function RunSheet({ live, views, view, onClose }: Props) {
   );
 }
 
+/** Where it is held; another place has another kit, and everything follows. */
+function Where({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  return (
+    <div className="mb-4 max-w-sm">
+      <PlaceField
+        places={view.places}
+        value={view.place.ref}
+        onChange={({ ref }) => tap([draft(uuidv7(), 'place-changed', { place: ref })])}
+      />
+    </div>
+  );
+}
+
 /** Minutes that are left, and what would bring the session in under its time. */
 function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[] }) {
   const tap = useContext(TapContext);
   const toDo = leftOf(views);
   const over = useTimed((now) => minutesOver(live, toDo, now));
-  const left = Math.round(toDo / 60);
   const find = (id: string) => views.map((view) => movementOf(view, id)).find((movement) => movement !== undefined);
   const ways =
     over > 0
       ? trims(
           views.map(({ steps }) => steps),
           over * 60,
-          find,
+          timeOf(views),
         ).slice(0, 3)
       : [];
   const drop = (trim: Trim) => {
@@ -88,11 +104,11 @@ function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[
     itemIds.length > 1
       ? `one round of the ${inWords(blockKind ?? 'circuit')}`
       : `one set of ${find(movementIds[0] ?? '')?.name.toLowerCase() ?? 'it'}`;
-  if (left === 0) return null;
+  if (toDo === 0) return null;
   return (
     <section aria-label="Minutes" className="mb-4">
       <p>
-        <strong>{left} min</strong> left to do{over > 0 && `, ${over} min over`}.
+        <strong>{minuteWords(toDo)}</strong> left to do{over > 0 && `, ${over} min over`}.
       </p>
       {ways.length > 0 && (
         <ul className="mt-2 flex flex-wrap gap-2">

@@ -1,34 +1,59 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
-import { effortOf, type Load, loadsFor } from '@waxwing/core/dosage';
+import { effortOf, type Load, loadsOpen } from '@waxwing/core/dosage';
 import {
   atStay,
   doseNow,
   draft,
   heldNow,
+  movementOf,
   type LaneView,
   logSet,
   type Proposal,
   proposalFor,
+  setLoad,
+  type SharedKit,
+  sharedKit,
+  sideNext,
   swapTo,
   takeProposal,
   timerOf,
   timerSeconds,
   unanswered,
+  weighable,
 } from '@waxwing/core/floor';
 import { type Effort, EFFORTS, label, type MovementSummary } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/progress';
-import { clustersOf, progressOf, totalsOf, workedSeconds } from '@waxwing/core/session';
-import { Minus, Pause, Play, Plus } from 'lucide-react';
+import {
+  clustersOf,
+  progressOf,
+  type SetSide,
+  type Timer,
+  timerAt,
+  totalsOf,
+  workedSeconds,
+} from '@waxwing/core/session';
+import { ArrowLeftRight, Minus, Pause, Play, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
+import { LoadSheet } from './load-sheet';
+import { SetUpNote } from './set-up';
 import { floorClock, useLaneTime, useTimed } from './clock';
 import { doseWords } from './dose-words';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { PHASES } from './lane-strip';
+import { firstName } from '../words/names';
+import { heldWords, whyWords } from '../words/reasons';
 
-export const SetPanel = ({ view, despite }: { view: LaneView; despite: string | null }) =>
-  view.movement ? <Sets view={view} movement={view.movement} despite={despite} /> : null;
+interface Props {
+  view: LaneView;
+  /** Everybody in the session. */
+  views: readonly LaneView[];
+  despite: string | null;
+}
+
+export const SetPanel = (props: Props) =>
+  props.view.movement ? <Sets {...props} movement={props.view.movement} /> : null;
 
 /** The loads next to the one in hand, which may be one that the kit does not have any more. */
 function neighboursOf(
@@ -44,50 +69,66 @@ function neighboursOf(
   };
 }
 
-const NOTHING_DONE = { done: 0, setNumber: 1 } as const;
+const NOTHING_DONE = { done: 0, setNumber: 1, half: false } as const;
 
-function Sets({ view, movement, despite }: { view: LaneView; movement: MovementSummary; despite: string | null }) {
+const OTHER_SIDE: Readonly<Record<SetSide, SetSide>> = { left: 'right', right: 'left', both: 'both' };
+
+const sumOf = (pieces: readonly number[]): number => pieces.reduce((all, piece) => all + piece, 0);
+
+/** The pieces that a hold was broken into so far; none where it is in one. */
+const piecesOf = (timer: Timer | undefined, now: number): number[] => {
+  const pieces = timer && timer.pauses.length > 0 ? clustersOf(timer, now).filter((seconds) => seconds > 0) : [];
+  return pieces.length > 1 ? pieces : [];
+};
+
+function Sets({ view, views, movement, despite }: Props & { movement: MovementSummary }) {
   const tap = useTap(view.client.id);
   const { entry, step } = view;
   const { mode } = movement.dose;
   const window = windowFor(movement, view.programme?.plan.purpose ?? 'strength');
-  const progress = entry
-    ? progressOf(entry, movement.sides)
-    : { ...NOTHING_DONE, side: movement.sides === 'each' ? ('left' as const) : ('both' as const) };
+  const progress = entry ? progressOf(entry, movement.sides) : { ...NOTHING_DONE, side: sideNext(view) };
+  const [chosen, chooseSide] = useState<SetSide | null>(null);
+  const sideNow = progress.half ? progress.side : (chosen ?? progress.side);
   const totals = entry && totalsOf(entry, movement.sides);
   const dose = doseNow(view);
-  const loads = loadsFor(movement.kit, view.studio.kit);
-  const held = heldNow(view)?.words ?? null;
+  const loads = loadsOpen(movement, view.standing.limits, view.place.kit);
+  const held = heldNow(view);
   const timer = timerOf(view);
-  const counted = entry?.counted[progress.side] ?? 0;
+  const counted = entry?.counted[sideNow] ?? 0;
 
   const [typed, type] = useState<number | null>(null);
-  const worked = useTimed((now) => (timer && mode === 'time' ? workedSeconds(timer, now) : null));
+  const worked = useTimed((now) => {
+    if (!timer || mode !== 'time') return null;
+    const pieces = piecesOf(timer, now);
+    return pieces.length > 0 ? sumOf(pieces) : workedSeconds(timer, now);
+  });
+  const isOver = useTimed((now) => timer !== undefined && timerAt(timer, now).phase === 'over');
   // The other side does what the first one did.
-  const other = progress.side === 'right' ? entry?.sets.findLast((set) => set.side === 'left')?.amount : undefined;
+  const other = progress.half ? entry?.sets.findLast((set) => set.side === OTHER_SIDE[sideNow])?.amount : undefined;
   const amount = typed ?? (counted > 0 ? counted : (worked ?? other ?? dose?.amount ?? window.low));
   const load = dose?.load ?? null;
   const { lighter, heavier } = neighboursOf(load, loads);
   const by = mode === 'reps' ? 1 : 5;
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
-  const side = progress.side === 'both' ? '' : `${label(progress.side)} side`;
+  const side = sideNow === 'both' ? '' : `${label(sideNow)} side`;
 
+  const fresh = (entry?.sets.length ?? 0) === 0;
   const planned = dose?.amount;
   // What was planned outside of the usual window was planned so.
   const aim =
     planned !== undefined && (planned < window.low || planned > window.high)
       ? `${planned}`
       : `${window.low}–${window.high}`;
-  const setLoad = (to: (typeof loads)[number]) => {
-    if (step && dose)
-      tap([draft(uuidv7(), 'dose-changed', { itemId: step.itemId, amount: dose.amount, load: to, tempo: dose.tempo })]);
-  };
+  const take = (to: Load) => tap(setLoad(view, to, uuidv7));
+  const [choosing, choose] = useState(false);
   const log = () => {
-    tap(logSet(view, amount, load, uuidv7, despite ?? undefined));
+    const pieces = mode === 'time' ? piecesOf(timer, floorClock.now()) : [];
+    tap(logSet(view, amount, load, uuidv7, { side: sideNow, pieces, despite: despite ?? undefined }));
     type(null);
+    chooseSide(null);
   };
   const count = () =>
-    tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'rep-counted', { entryId, side: progress.side })]));
+    tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'rep-counted', { entryId, side: sideNow })]));
   const runTimer = () => {
     if (!timer)
       tap(
@@ -95,21 +136,26 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
           draft(uuidv7(), 'timer-started', {
             entryId,
             blockId: null,
-            side: progress.side,
+            side: sideNow,
             work: timerSeconds(view),
             rest: 0,
             count: 1,
           }),
         ]),
       );
+    else if (isOver) tap([draft(uuidv7(), 'timer-extended', { timerId: timer.id })]);
     else
       tap([
         draft(uuidv7(), timer.pauses.at(-1)?.to === null ? 'timer-resumed' : 'timer-paused', { timerId: timer.id }),
       ]);
   };
+  const runs = timer !== undefined && !isOver && timer.pauses.at(-1)?.to !== null;
   useKeys(['s'], log);
   useKeys(['c'], () => mode === 'reps' && count());
-  useKeys(['g'], runTimer);
+  const shared = JSON.parse(useTimed((now) => JSON.stringify(sharedKit(view, views, now)))) as SharedKit[];
+  // One piece does not run in two lanes; what runs here already may be stopped.
+  const waits = !timer && shared.some(({ busy }) => busy);
+  useKeys(['g'], () => !waits && runTimer());
 
   return (
     <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
@@ -118,14 +164,25 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
           <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
             Set {step?.set ?? progress.setNumber}{' '}
             <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
-            {side && <span className="ml-3">{side}</span>}
+            {side && progress.half && <span className="ml-3">{side}</span>}
           </p>
-          <p className="quiet leading-tight">
+          {side && !progress.half && (
+            <button
+              type="button"
+              className="target flex items-center gap-2 text-2xl leading-tight font-bold underline underline-offset-4"
+              aria-label={`${side} first; begin with the ${OTHER_SIDE[sideNow]}`}
+              onClick={() => chooseSide(OTHER_SIDE[sideNow])}
+            >
+              {side} first <ArrowLeftRight aria-hidden size={20} />
+            </button>
+          )}
+          <div className="quiet leading-tight">
             aim {aim} {unit}
             {totals && totals.sets > 0
               ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
               : ''}
-          </p>
+            {!fresh && <SetUpNote view={view} movement={movement} />}
+          </div>
         </div>
         <TimeBox view={view} />
         {mode === 'reps' && (
@@ -133,14 +190,9 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
             Count{counted > 0 ? ` ${counted}` : ''}
           </button>
         )}
-        <button
-          type="button"
-          className="btn target px-3"
-          aria-pressed={timer !== undefined && timer.pauses.at(-1)?.to !== null}
-          onClick={runTimer}
-        >
-          {timer && timer.pauses.at(-1)?.to !== null ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
-          {!timer ? (mode === 'reps' ? 'Tempo' : 'Start') : timer.pauses.at(-1)?.to === null ? 'Go on' : 'Pause'}
+        <button type="button" className="btn target px-3" aria-pressed={runs} disabled={waits} onClick={runTimer}>
+          {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
+          {!timer ? (mode === 'reps' ? 'Tempo' : 'Start') : runs ? 'Pause' : 'Go on'}
         </button>
       </div>
       <div className="flex flex-wrap items-stretch gap-2">
@@ -150,20 +202,39 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
           onLess={amount >= by ? () => type(amount - by) : undefined}
           onMore={() => type(amount + by)}
         />
-        {loads.length > 0 && (
+        {(loads.length > 0 || weighable(movement).length > 0) && (
           <Stepper
             name="load"
             value={load?.label ?? 'none'}
             wide
-            onLess={step && lighter && (() => setLoad(lighter))}
-            onMore={step && heavier && !held ? () => setLoad(heavier) : undefined}
+            onLess={step && lighter && (() => take(lighter))}
+            onMore={step && heavier && !held ? () => take(heavier) : undefined}
+            onOpen={step && (() => choose(true))}
           />
         )}
         <button type="button" className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
-          {side ? `${label(progress.side)} done` : 'Set done'}
+          {side ? `${label(sideNow)} done` : 'Set done'}
         </button>
       </div>
-      {heavier && held && <p className="quiet mt-1">Not heavier: {held}.</p>}
+      {fresh && <SetUpNote view={view} movement={movement} />}
+      {shared.map(({ what, name, busy }) => (
+        <p key={`${what} ${name}`} role="status" className="mt-1 font-bold">
+          {busy
+            ? `${firstName({ name })} has the ${what} now.`
+            : `Only one ${what}, for ${firstName({ name })} too: take turns.`}
+        </p>
+      ))}
+      {choosing && (
+        <LoadSheet
+          view={view}
+          movement={movement}
+          load={load}
+          loads={loads}
+          held={held && heldWords(held)}
+          onClose={() => choose(false)}
+        />
+      )}
+      {heavier && held && <p className="quiet mt-1">Not heavier: {heldWords(held)}.</p>}
       {despite && <p className="text-error mt-1 font-bold">All the same: {despite}.</p>}
       <RestEffort view={view} />
     </section>
@@ -174,7 +245,7 @@ function Sets({ view, movement, despite }: { view: LaneView; movement: MovementS
 function TimeBox({ view }: { view: LaneView }) {
   const { phase, words, left, beat } = useLaneTime(view);
   const timer = timerOf(view);
-  const pieces = timer && timer.pauses.length > 0 ? clustersOf(timer, floorClock.now()).slice(0, -1) : [];
+  const pieces = piecesOf(timer, floorClock.now());
   const { word, Icon } = PHASES[phase];
   if (phase === 'idle') return null;
   const soon = (phase === 'work' || phase === 'rest') && left <= 3 && beat === null;
@@ -201,12 +272,15 @@ function Stepper({
   wide,
   onLess,
   onMore,
+  onOpen,
 }: {
   name: string;
   value: string;
   wide?: boolean;
   onLess: (() => void) | undefined;
   onMore: (() => void) | undefined;
+  /** Opens everything that there is to choose from. */
+  onOpen?: (() => void) | undefined;
 }) {
   return (
     <div role="group" aria-label={name} className="flex min-h-16 items-stretch">
@@ -222,7 +296,13 @@ function Stepper({
       <output
         className={`flex flex-col items-center justify-center px-2 text-center leading-none font-bold ${wide ? 'max-w-40 min-w-28 text-xl' : 'min-w-18 text-4xl'}`}
       >
-        {value}
+        {onOpen ? (
+          <button type="button" className="target w-full underline underline-offset-4" onClick={onOpen}>
+            {value}
+          </button>
+        ) : (
+          value
+        )}
         {!wide && <span className="quiet text-xl font-normal">{name}</span>}
       </output>
       <button
@@ -256,6 +336,7 @@ export function RestEffort({ view }: { view: LaneView }) {
   });
   return (
     <div className="mt-2 min-h-16">
+      <Counted view={view} />
       {asked ? (
         <div
           role="group"
@@ -276,6 +357,50 @@ export function RestEffort({ view }: { view: LaneView }) {
         <Next view={view} />
       )}
     </div>
+  );
+}
+
+/** Reps of a turn that went by the clock, where somebody did count them. */
+function Counted({ view: { client, justDone } }: { view: LaneView }) {
+  const tap = useTap(client.id);
+  const [typed, type] = useState('');
+  if (!justDone?.set.uncounted) return null;
+  const { entry, set, movement } = justDone;
+  const open = entry.sets.filter(({ uncounted }) => uncounted).length;
+  const amount = Number(typed);
+  const right = typed !== '' && Number.isInteger(amount) && amount >= 0 && amount <= 999;
+  const keep = () => {
+    const { id: setId, kg, loadLabel } = set;
+    if (right) tap([draft(uuidv7(), 'set-corrected', { setId, amount, kg, loadLabel })]);
+    type('');
+  };
+  return (
+    <form
+      aria-label="Counted"
+      className="mb-2 flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <span>
+        {movement?.name ?? 'That turn'}
+        {set.side === 'both' ? '' : `, ${set.side}`}: reps counted?
+      </span>
+      <input
+        className="input input-lg w-24"
+        inputMode="numeric"
+        aria-label="Reps counted"
+        value={typed}
+        onChange={({ target }) => type(target.value)}
+      />
+      <button type="submit" className="btn target" disabled={!right}>
+        Keep
+      </button>
+      <span className="quiet">
+        {open === 1 ? 'Without it the time is kept.' : `${open} turns by the clock so far.`}
+      </span>
+    </form>
   );
 }
 
@@ -318,7 +443,7 @@ function Next({ view }: { view: LaneView }) {
     <div className="flex items-center gap-3">
       <p className="min-w-0 flex-1 leading-snug">
         <span className="sr-only">Last set felt {last?.effort}. </span>
-        {proposal.why}
+        {whyWords(proposal.why, (id) => movementOf(view, id)?.name ?? id)}
       </p>
       {(proposal.changes || proposal.to) && (
         <button type="button" className="btn target h-auto shrink-0 py-2" onClick={() => take(proposal)}>

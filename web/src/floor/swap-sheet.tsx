@@ -1,10 +1,11 @@
 /** Swapping the movement in hand: a reason, the ranked answers with their reasons, and what was ruled out by what. */
 import { afterPain, type LaneView, nextUp, swapsFrom, swapsOf, swapTo } from '@waxwing/core/floor';
-import { type Substitute, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
+import { ASIDE, type Substitute, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
 import type { Region } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { LadderMark } from '../words/ladder-mark';
-import { REASON_WORDS } from '../words/swap-reasons';
+import { heldWords } from '../words/reasons';
+import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
 import { Dialog } from '../shell/dialog';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
@@ -32,7 +33,7 @@ export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => vo
       </div>
       {held ? (
         <p role="alert" className="font-bold">
-          Nothing harder now: {held}.
+          Nothing harder now: {heldWords(held)}.
         </p>
       ) : (
         <SwapAnswers view={view} reason={reason} onDone={onClose} />
@@ -58,7 +59,11 @@ export function SwapAnswers({
   const hurt = reason === 'pain' ? (view.alarm?.movementId ?? null) : null;
   const { ranked, ruledOut } = hurt === null ? swapsOf(view, reason, region) : swapsFrom(view, hurt, reason, region);
   const take = ({ id }: Substitute) => {
-    tap(hurt === null ? swapTo(view, id, REASON_WORDS[reason].toLowerCase(), uuidv7) : afterPain(view, id, uuidv7));
+    tap(
+      hurt === null
+        ? swapTo(view, id, REASON_WORDS[reason].toLowerCase(), uuidv7, ASIDE.includes(reason))
+        : afterPain(view, id, uuidv7),
+    );
     onDone();
   };
   return (
@@ -84,7 +89,7 @@ export function SwapAnswers({
               </span>
               <span>
                 <span className="font-bold">{answer.name}</span>
-                <span className="quiet block">{answer.reasons.join(' · ')}</span>
+                <span className="quiet block">{swapWords(answer.why)}</span>
               </span>
             </button>
           </li>
@@ -96,7 +101,7 @@ export function SwapAnswers({
           <ul className="ruled">
             {ruledOut.map((out) => (
               <li key={out.id} className="py-2">
-                <span className="font-bold">{out.name}</span> <span className="quiet">· {out.because}</span>
+                <span className="font-bold">{out.name}</span> <span className="quiet">· {ruledOutWords(out.by)}</span>
               </li>
             ))}
           </ul>

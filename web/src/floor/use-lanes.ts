@@ -1,5 +1,5 @@
 /** The lanes of a session: everything that they are computed from, fetched ahead and kept, so that nothing on the floor waits for the server. */
-import type { ClientOnDay } from '@waxwing/core/client';
+import { AT_STUDIO, type ClientOnDay, kitWith, placeOf, placesFor } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { type LaneView, viewOf } from '@waxwing/core/floor';
 import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
@@ -109,6 +109,10 @@ export function useLanes(live: LiveSession): {
   const views = useMemo(() => {
     if (!studio || !rules || !movements) return undefined;
     const byId = new Map(pages.map((page) => [page.movement.id, page]));
+    const people = clients.data.flatMap((client) => client ?? []);
+    const { kit, ...where } = placeOf(state.place ?? view.programme?.plan.place ?? AT_STUDIO, studio, people);
+    const places = placesFor(studio, people);
+    const place = { ...where, kit: kitWith(kit, state.brought) };
     const lanes = view.clients.flatMap(({ id }, i) => {
       const [client, record, lane] = [clients.data[i], records.data[i], state.lanes[id]];
       if (!client || !record || !lane) return [];
@@ -117,11 +121,13 @@ export function useLanes(live: LiveSession): {
         client,
         record,
         studio,
+        place,
+        places,
         rules,
         movements,
         catalog,
         programme: view.programme,
-        clock: clock?.blockId && turn >= 0 ? { blockId: clock.blockId, turn } : null,
+        clock: clock?.blockId && turn >= 0 ? { blockId: clock.blockId, turn, timer: clock } : null,
         pageOf: (movementId) => byId.get(movementId),
       });
     });

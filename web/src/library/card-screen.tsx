@@ -4,6 +4,7 @@ import { doseWords } from '@waxwing/core/formats';
 import type { MovementPage } from '@waxwing/core/ladder';
 import {
   demandList,
+  correctionWords,
   kitWords,
   label,
   leverWords,
@@ -59,6 +60,7 @@ function Card({ page }: { page: MovementPage }) {
             .join(' · ')}
         </p>
         <p>
+          {movement.how && <span className="block">{movement.how}</span>}
           <b>Breath</b> {movement.breath}
         </p>
         {motion && (
@@ -88,10 +90,7 @@ function Card({ page }: { page: MovementPage }) {
               {VIEW_WORDS[bestView(fault)].toLowerCase()}): {fault.looksLike}
               <br />
               {fault.corrections
-                .map((correction) => {
-                  const cue = movement.cues.find((one) => one.id === correction.cueId);
-                  return `${label(correction.kind)}: ${cue ? `“${cue.text}” ` : ''}${correction.text}`;
-                })
+                .map((correction) => `${label(correction.kind)}: ${correctionWords(correction, movement.cues)}`)
                 .join(' → ')}
             </li>
           ))}

@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { figuresQuery, movementQuery } from '../api/queries';
 import { FigureDrawing } from '../figures/figure';
+import { PathPlan } from '../figures/path-plan';
 import { Strip } from '../figures/strip';
 import { lessMotion, useClock } from '../figures/use-clock';
 import { motionIn } from '../figures/use-motion';
@@ -128,39 +129,59 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
   if (!motions.some(Boolean)) return null;
   const longest = Math.max(...motions.map((motion) => (motion && !motion.still ? motion.seconds : 0)), 1);
   return (
-    <tr className="border-base-300 border-b">
-      <th scope="row" className="py-2 pr-3">
-        Shown
-        {!lessMotion() && (
-          <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
-            {clock.playing ? 'Pause' : 'Play'}
-          </button>
-        )}
-      </th>
-      {movements.map((movement, i) => {
-        const motion = motions[i];
-        return (
-          <td key={movement.id} className="py-2 pr-4">
-            {motion && lessMotion() ? (
-              <div className="h-40 [&>div]:h-full">
-                <Strip motion={motion} view={motion.figure.view} name={movement.name} />
-              </div>
-            ) : motion ? (
-              <FigureDrawing
-                motion={motion}
-                at={clock.time}
-                rate={motion.still ? 1 : motion.seconds / longest}
-                view={motion.figure.view}
-                title={movement.name}
-                className="h-40 w-full"
-              />
-            ) : (
-              <span className="quiet">No figure yet</span>
-            )}
-          </td>
-        );
-      })}
-    </tr>
+    <>
+      <tr className="border-base-300 border-b">
+        <th scope="row" className="py-2 pr-3">
+          From above
+          <span className="quiet block text-sm font-normal">facing up; hands dotted</span>
+        </th>
+        {movements.map((movement, i) => {
+          const motion = motions[i];
+          return (
+            <td key={movement.id} className="py-2 pr-4">
+              {motion ? (
+                <PathPlan motion={motion} title={movement.name} />
+              ) : (
+                <span className="quiet">No figure yet</span>
+              )}
+            </td>
+          );
+        })}
+      </tr>
+      <tr className="border-base-300 border-b">
+        <th scope="row" className="py-2 pr-3">
+          Shown
+          {!lessMotion() && (
+            <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
+              {clock.playing ? 'Pause' : 'Play'}
+            </button>
+          )}
+        </th>
+        {movements.map((movement, i) => {
+          const motion = motions[i];
+          return (
+            <td key={movement.id} className="py-2 pr-4">
+              {motion && lessMotion() ? (
+                <div className="h-40 [&>div]:h-full">
+                  <Strip motion={motion} view={motion.figure.view} name={movement.name} />
+                </div>
+              ) : motion ? (
+                <FigureDrawing
+                  motion={motion}
+                  at={clock.time}
+                  rate={motion.still ? 1 : motion.seconds / longest}
+                  view={motion.figure.view}
+                  title={movement.name}
+                  className="h-40 w-full"
+                />
+              ) : (
+                <span className="quiet">No figure yet</span>
+              )}
+            </td>
+          );
+        })}
+      </tr>
+    </>
   );
 }
 

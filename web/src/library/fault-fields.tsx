@@ -1,12 +1,21 @@
 /** The faults of the movement in the form, each with where it shows, why it happens, and its corrections in order. */
-import { CORRECTION_KINDS, SEVERITIES, SEVERITY_WORDS, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import {
+  CAUSE_KINDS,
+  causeWords,
+  CORRECTION_KINDS,
+  label,
+  SEVERITIES,
+  SEVERITY_WORDS,
+  VIEW_WORDS,
+  VIEWS,
+} from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
-import { faultKindsQuery, movementsQuery } from '../api/queries';
+import { causesQuery, faultKindsQuery, movementsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
 import { RuleField } from './cue-fields';
 import { Chips, Field, Options, RemoveButton } from './form-parts';
-import { freshId, type Fields } from './movement-fields';
+import { freshId, listed, type Fields } from './movement-fields';
 import { SortableRows } from './sortable-rows';
 
 export function FaultFields({ opened }: { opened: number | null }) {
@@ -30,7 +39,7 @@ export function FaultFields({ opened }: { opened: number | null }) {
             severity: 'fix',
             views: { front: 0, side: 0.8, back: 0, oblique: 0 },
             causes: '',
-            corrections: [{ id: freshId('correction'), kind: 'say', text: '', causes: [] }],
+            corrections: [{ id: freshId('correction'), kind: 'say', say: '', causes: [] }],
           })
         }
       >
@@ -111,15 +120,7 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
         </div>
         <FieldError path={`faults.${i}.views`} />
         <div className="grid gap-3 md:grid-cols-2">
-          <Field title="Causes, such as set-up/narrow-stance, strength/weak-hips" path={`faults.${i}.causes`}>
-            {(id) => (
-              <>
-                <input id={id} className="input w-full" {...register(`faults.${i}.causes`)} />
-                <FieldError path={`faults.${i}.causes.0`} />
-                <FieldError path={`faults.${i}.causes.1`} />
-              </>
-            )}
-          </Field>
+          <Causes i={i} />
           <RuleField name={`faults.${i}.houseRule`} />
         </div>
         <Corrections i={i} />
@@ -131,6 +132,46 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
   );
 }
 
+/** Causes are picked from the vocabulary; one of the studio's own can be typed. */
+function Causes({ i }: { i: number }) {
+  const { control, register, setValue } = useFormContext<Fields>();
+  const path = `faults.${i}.causes` as const;
+  const chosen = listed(useWatch({ control, name: path }));
+  const { data: causes = [] } = useQuery(causesQuery);
+  const add = (cause: string) => setValue(path, [...chosen, cause].join(', '), { shouldDirty: true });
+  return (
+    <Field title="Causes, as kind/words" path={path}>
+      {(id) => (
+        <>
+          <input id={id} className="input w-full" {...register(path)} />
+          <select
+            className="select mt-1 w-full"
+            aria-label="Add a cause"
+            value=""
+            onChange={(event) => add(event.target.value)}
+          >
+            <option value="">Add a cause …</option>
+            {CAUSE_KINDS.map((kind) => (
+              <optgroup key={kind} label={label(kind)}>
+                {causes
+                  .filter((cause) => cause.startsWith(`${kind}/`) && !chosen.includes(cause))
+                  .map((cause) => (
+                    <option key={cause} value={cause}>
+                      {causeWords(cause)}
+                    </option>
+                  ))}
+              </optgroup>
+            ))}
+          </select>
+          {chosen.map((_, j) => (
+            <FieldError key={j} path={`${path}.${j}`} />
+          ))}
+        </>
+      )}
+    </Field>
+  );
+}
+
 function Corrections({ i }: { i: number }) {
   const { control, register } = useFormContext<Fields>();
   const { fields, append, remove, move } = useFieldArray({ control, name: `faults.${i}.corrections`, keyName: 'key' });
@@ -138,10 +179,7 @@ function Corrections({ i }: { i: number }) {
   const causes = useWatch({ control, name: `faults.${i}.causes` });
   const rows = useWatch({ control, name: `faults.${i}.corrections` });
   const movements = useQuery(movementsQuery).data ?? [];
-  const causeList = causes
-    .split(',')
-    .map((cause) => cause.trim())
-    .filter(Boolean);
+  const causeList = listed(causes);
   const at = (j: number) => `faults.${i}.corrections.${j}` as const;
   return (
     <fieldset>
@@ -152,13 +190,21 @@ function Corrections({ i }: { i: number }) {
             <select className="select w-full" aria-label={`Kind of correction ${j + 1}`} {...register(`${at(j)}.kind`)}>
               <Options values={CORRECTION_KINDS} />
             </select>
-            <span className="order-1 col-span-3 md:order-none md:col-span-1">
+            <span className="order-1 col-span-3 space-y-1 md:order-none md:col-span-1">
               <input
                 className="input w-full"
-                aria-label={`Text of correction ${j + 1}`}
-                {...register(`${at(j)}.text`)}
+                placeholder="To say to the client"
+                aria-label={`To say, correction ${j + 1}`}
+                {...register(`${at(j)}.say`)}
               />
-              <FieldError path={`${at(j)}.text`} />
+              <input
+                className="input w-full"
+                placeholder="For you to do"
+                aria-label={`To do, correction ${j + 1}`}
+                {...register(`${at(j)}.do`)}
+              />
+              <FieldError path={`${at(j)}.say`} />
+              <FieldError path={`${at(j)}.do`} />
               <FieldError path={`${at(j)}.kind`} />
             </span>
             {rows[j]?.kind === 'swap' ? (
@@ -193,7 +239,13 @@ function Corrections({ i }: { i: number }) {
             )}
             <RemoveButton what={`correction ${j + 1}`} onClick={() => remove(j)} />
             <div className="order-2 col-span-3 md:order-none md:col-span-4">
-              <Chips title="For these causes" name={`${at(j)}.causes`} path={`${at(j)}.causes`} values={causeList} />
+              <Chips
+                title="For these causes"
+                name={`${at(j)}.causes`}
+                path={`${at(j)}.causes`}
+                values={causeList}
+                words={causeWords}
+              />
             </div>
           </div>
         )}
@@ -202,7 +254,7 @@ function Corrections({ i }: { i: number }) {
       <button
         type="button"
         className="btn btn-sm mt-2"
-        onClick={() => append({ id: freshId('correction'), kind: 'show', text: '', causes: [] })}
+        onClick={() => append({ id: freshId('correction'), kind: 'show', do: '', causes: [] })}
       >
         Add a correction
       </button>

@@ -26,6 +26,9 @@ const families: fc.Arbitrary<MovementSummary[]> = fc
       links: targets
         .filter((to) => to > i && to < rows.length)
         .map((to) => ({ to: `m${to}`, direction: 'harder' as const, lever: 'load' as const })),
+      setUp: [],
+      precursors: [],
+      progression: 'yes' as const,
       level: 0,
     })),
   );

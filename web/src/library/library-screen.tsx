@@ -26,6 +26,7 @@ import { fitNow, type FitNow } from '@waxwing/core/progress';
 import { useStanding } from './use-standing';
 import { FitMark } from '../words/fit-mark';
 import { useFinder } from './use-finder';
+import { becauseWords } from '@waxwing/core/formats';
 
 const NONE: readonly MovementSummary[] = [];
 /** Movements named under a fault; the rest are counted. */
@@ -282,7 +283,7 @@ const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: F
       <span className="text-lg font-semibold">{movement.name}</span>
       {fit && fit.status !== 'open' && (
         <span className="ml-3 text-sm">
-          <FitMark status={fit.status} /> {fit.because.join('; ')}
+          <FitMark status={fit.status} /> {becauseWords(fit.because)}
         </span>
       )}
     </span>

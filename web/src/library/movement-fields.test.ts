@@ -36,7 +36,15 @@ const movement: fc.Arbitrary<Movement> = fc
       sides: 'each',
       planes: ['sagittal'],
       muscles: { prime: ['quads'], assist: ['glutes'] },
-      kit: kit.map((item) => [{ item, count: amount }]),
+      kit: kit.map((item) => ({
+        needs: [{ item, count: amount }],
+        ...(timed ? { demands: { 'hard-grip': amount }, mostKg: 12 } : {}),
+      })),
+      how: timed ? 'Stand tall. Step back.' : '',
+      setUp: timed ? ['stance'] : [],
+      precursors: timed ? ['box-squat'] : [],
+      ...(timed ? { feel: { expected: 'Thighs work.', stop: 'Sharp knee pain.' } } : {}),
+      progression: timed ? 'none intended' : 'yes',
       space: 'spot',
       demands: { 'deep-knee-bend': amount },
       dose: {
@@ -60,8 +68,8 @@ const movement: fc.Arbitrary<Movement> = fc
           views: { front: 0.5, side: 0.25, back: 0, oblique: 0 },
           causes: ['strength/weak-brakes', 'fatigue/late'],
           corrections: [
-            { id: 'say', kind: 'say', text: 'Slow.', cueId: 'a', causes: ['fatigue/late'] },
-            { id: 'swap', kind: 'swap', text: 'Lower step.', swapTo: 'low-step-up', causes: [] },
+            { id: 'say', kind: 'say', say: 'Slow.', cueId: 'a', causes: ['fatigue/late'] },
+            { id: 'swap', kind: 'swap', do: 'Lower step.', swapTo: 'low-step-up', causes: [] },
           ],
           ...tag,
           ...(rule ? { kind: 'knees-in' } : {}),
@@ -104,12 +112,12 @@ test('what a select leaves empty is left out, and a swap is kept only by a swap'
   const [fault] = fields.faults;
   const [cue] = fields.cues;
   if (!fault || !cue) throw new Error('nothing drawn');
-  fault.corrections = [{ id: 'x', kind: 'show', text: 'Show it.', causes: [], cueId: '', swapTo: 'low-step-up' }];
+  fault.corrections = [{ id: 'x', kind: 'show', do: 'Show it.', causes: [], cueId: '', swapTo: 'low-step-up' }];
   cue.houseRule = '';
   const checked = checkMovement(documentOf(fields, before.id, () => before.dose.mode === 'time'));
   expect(checked).toMatchObject({ ok: true });
   const value = checked.ok ? checked.value : before;
-  expect(value.faults[0]?.corrections).toEqual([{ id: 'x', kind: 'show', text: 'Show it.', causes: [] }]);
+  expect(value.faults[0]?.corrections).toEqual([{ id: 'x', kind: 'show', do: 'Show it.', causes: [] }]);
   expect(value.cues[0]).not.toHaveProperty('houseRule');
 });
 

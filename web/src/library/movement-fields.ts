@@ -5,6 +5,7 @@ import {
   type Demand,
   type Fault,
   type KitNeed,
+  type KitOption,
   type Link,
   type Movement,
   type Muscle,
@@ -12,6 +13,7 @@ import {
   type Plane,
   type Purpose,
   type ReadyWhen,
+  type SetUp,
   slugOf,
 } from '@waxwing/core/movement';
 
@@ -36,6 +38,18 @@ export interface LinkRow {
   backWhen: BackWhen | undefined;
 }
 
+export interface KitRow {
+  needs: KitNeed[];
+  demands: DemandRow[];
+  /** Empty for no cap. */
+  mostKg: string;
+}
+
+export interface DemandRow {
+  demand: Demand;
+  amount: number;
+}
+
 export interface Fields {
   name: string;
   aliases: string;
@@ -47,13 +61,19 @@ export interface Fields {
   planes: Plane[];
   prime: Muscle[];
   assist: Muscle[];
-  kit: { needs: KitNeed[] }[];
+  kit: KitRow[];
   space: Movement['space'];
-  demands: { demand: Demand; amount: number }[];
+  demands: DemandRow[];
   mode: Movement['dose']['mode'];
   tempo: string;
   windows: WindowRow[];
   breath: string;
+  how: string;
+  setUp: SetUp[];
+  precursors: string[];
+  expected: string;
+  stop: string;
+  progression: Movement['progression'];
   phases: Phase[];
   cues: Cue[];
   faults: (Omit<Fault, 'causes'> & { causes: string })[];
@@ -61,7 +81,7 @@ export interface Fields {
   cautions: { text: string }[];
 }
 
-const list = (text: string): string[] =>
+export const listed = (text: string): string[] =>
   text
     .split(',')
     .map((one) => one.trim())
@@ -85,6 +105,12 @@ export const BLANK: Fields = {
   tempo: '2-0-2-0',
   windows: [{ purpose: 'learn', low: 8, high: 10, fewest: 2, most: 3, rest: 60 }],
   breath: '',
+  how: '',
+  setUp: [],
+  precursors: [],
+  expected: '',
+  stop: '',
+  progression: 'yes',
   phases: ['set-up', 'lower', 'rise', 'finish'],
   cues: [],
   faults: [],
@@ -92,14 +118,36 @@ export const BLANK: Fields = {
   cautions: [],
 };
 
+const demandRows = (demands: Movement['demands']): DemandRow[] =>
+  (Object.entries(demands) as [Demand, number][]).map(([demand, amount]) => ({ demand, amount }));
+
+const demandsFrom = (rows: readonly DemandRow[]): Movement['demands'] =>
+  Object.fromEntries(rows.map(({ demand, amount }) => [demand, amount]));
+
+const optionFrom = ({ needs, demands, mostKg }: KitRow): KitOption => ({
+  needs,
+  ...(demands.length > 0 ? { demands: demandsFrom(demands) } : {}),
+  ...(mostKg.trim() === '' ? {} : { mostKg: Number(mostKg) }),
+});
+
+/** Without what was left empty. */
+const filled = (texts: Readonly<Record<string, string | undefined>>): Record<string, string> =>
+  Object.fromEntries(Object.entries(texts).flatMap(([key, text]) => (text?.trim() ? [[key, text]] : [])));
+
 export const fieldsOf = (movement: Movement): Fields => ({
   ...movement,
   aliases: movement.aliases.join(', '),
   families: movement.families.join(', '),
   prime: movement.muscles.prime,
   assist: movement.muscles.assist,
-  kit: movement.kit.map((needs) => ({ needs })),
-  demands: (Object.entries(movement.demands) as [Demand, number][]).map(([demand, amount]) => ({ demand, amount })),
+  kit: movement.kit.map(({ needs, demands = {}, mostKg }) => ({
+    needs,
+    demands: demandRows(demands),
+    mostKg: mostKg === undefined ? '' : String(mostKg),
+  })),
+  demands: demandRows(movement.demands),
+  expected: movement.feel?.expected ?? '',
+  stop: movement.feel?.stop ?? '',
   mode: movement.dose.mode,
   tempo: movement.dose.tempo,
   windows: Object.entries(movement.dose.windows).map(([purpose, { low, high, sets, rest }]) => ({
@@ -129,19 +177,17 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
   return {
     id,
     name: fields.name,
-    aliases: list(fields.aliases),
-    families: list(fields.families).map(slugOf),
+    aliases: listed(fields.aliases),
+    families: listed(fields.families).map(slugOf),
     pattern: fields.pattern,
     role: fields.role,
     position: fields.position,
     sides: fields.sides,
     planes: fields.planes,
     muscles: { prime: fields.prime, assist: fields.assist },
-    kit: fields.kit.map(({ needs }) => needs).filter((needs) => needs.length > 0),
+    kit: fields.kit.map(optionFrom),
     space: fields.space,
-    demands: Object.fromEntries(
-      fields.demands.filter(({ amount }) => amount > 0).map(({ demand, amount }) => [demand, amount]),
-    ),
+    demands: demandsFrom(fields.demands.filter(({ amount }) => amount > 0)),
     dose: {
       mode: fields.mode,
       tempo: fields.tempo,
@@ -153,14 +199,19 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
       ),
     },
     breath: fields.breath,
+    how: fields.how,
+    setUp: fields.setUp,
+    precursors: fields.precursors,
+    ...(fields.expected.trim() || fields.stop.trim() ? { feel: { expected: fields.expected, stop: fields.stop } } : {}),
+    progression: fields.progression,
     phases: fields.phases,
     cues: fields.cues.map(({ houseRule, ...cue }) => ({ ...cue, ...(houseRule ? { houseRule } : {}) })),
     faults: fields.faults.map(({ kind, houseRule, causes, corrections, ...fault }) => ({
       ...fault,
-      causes: list(causes),
-      corrections: corrections.map(({ cueId, swapTo, ...correction }) => ({
+      causes: listed(causes),
+      corrections: corrections.map(({ say, do: doing, cueId, swapTo, ...correction }) => ({
         ...correction,
-        ...(cueId ? { cueId } : {}),
+        ...filled({ say, do: doing, cueId }),
         ...(swapTo && correction.kind === 'swap' ? { swapTo } : {}),
       })),
       ...(kind ? { kind } : {}),

@@ -12,6 +12,7 @@ import { CueFields } from './cue-fields';
 import { FaultFields } from './fault-fields';
 import { BasicFields } from './basic-fields';
 import { CautionFields, DemandFields, DoseFields, KitOptions } from './need-fields';
+import { StartFields } from './start-fields';
 import { FormSection } from './form-parts';
 import { LinkFields } from './link-fields';
 import { Changes } from './changes';
@@ -187,6 +188,9 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
         )}
         <fieldset className="space-y-8" disabled={draftState === 'overtaken'}>
           <BasicFields isNew={!saved} />
+          <FormSection title="To begin with" id="start">
+            <StartFields self={saved?.movement.id ?? ''} />
+          </FormSection>
           <FormSection title="Cues" id="cues">
             <CueFields />
           </FormSection>

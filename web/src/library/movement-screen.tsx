@@ -9,6 +9,7 @@ import {
   type Fault,
   inWords,
   kitWords,
+  spokenOf,
   label,
   leverWords,
   type Movement,
@@ -171,6 +172,7 @@ function Phases({ movement }: { movement: Movement }) {
         ))}
       </ol>
       <p className="quiet mt-2">
+        {movement.how && <span className="mb-1 block max-w-[65ch]">{movement.how}</span>}
         <span className="font-bold">Breath</span> · {movement.breath}
       </p>
     </section>
@@ -219,13 +221,13 @@ function Corrections({ fault, movement }: { fault: Fault; movement: Movement }) 
       </p>
       <ol className="space-y-1">
         {fault.corrections.map((correction) => {
-          const cue = movement.cues.find((c) => c.id === correction.cueId);
+          const spoken = spokenOf(correction, movement.cues);
           return (
             <li key={correction.id} className="grid grid-cols-[5rem_1fr] gap-2">
               <span className="font-semibold">{label(correction.kind)}</span>
               <span>
-                {cue && <span className="font-semibold">“{cue.text}” · </span>}
-                {correction.text}{' '}
+                {spoken !== null && <span className="font-semibold">“{spoken}” </span>}
+                {correction.do}{' '}
                 {correction.swapTo && (
                   <Link className="link" to={`/library/${correction.swapTo}`}>
                     {label(correction.swapTo)}
@@ -325,6 +327,24 @@ function Facts({ movement }: { movement: Movement }) {
           <dt>Kit</dt>
           <dd>{kitWords(movement.kit)}</dd>
         </div>
+        {movement.setUp.length > 0 && (
+          <div>
+            <dt>Set up</dt>
+            <dd>{movement.setUp.map(inWords).join(', ')}</dd>
+          </div>
+        )}
+        {movement.precursors.length > 0 && (
+          <div>
+            <dt>First</dt>
+            <dd>
+              {movement.precursors.map((id) => (
+                <Link key={id} className="link mr-2" to={`/library/${id}`}>
+                  {label(id)}
+                </Link>
+              ))}
+            </dd>
+          </div>
+        )}
         <div>
           <dt>Muscles</dt>
           <dd>
@@ -356,6 +376,12 @@ function Asks({ movement }: { movement: Movement }) {
             </li>
           ))}
         </ul>
+      )}
+      {movement.feel && (
+        <p className="mt-2">
+          <span className="font-bold">You should feel:</span> {movement.feel.expected}{' '}
+          <span className="font-bold">Stop at:</span> {movement.feel.stop}
+        </p>
       )}
       {movement.cautions.length > 0 && (
         <p className="mt-2">

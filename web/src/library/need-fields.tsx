@@ -89,9 +89,10 @@ export function DoseFields() {
 
 const AMOUNTS = ['not', 'a little', 'clearly', 'strongly'];
 
-export function DemandFields() {
+/** @param name whose demands: the movement's own, or those of an option of its kit */
+export function DemandFields({ name = 'demands' }: { name?: 'demands' | `kit.${number}.demands` }) {
   const { control, register } = useFormContext<Fields>();
-  const { fields, append, remove } = useFieldArray({ control, name: 'demands', keyName: 'key' });
+  const { fields, append, remove } = useFieldArray({ control, name, keyName: 'key' });
   const unused = DEMANDS.filter((demand) => !fields.some((field) => field.demand === demand));
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -99,7 +100,7 @@ export function DemandFields() {
         <span key={field.key} className="bg-base-200 flex items-center gap-1 py-1 pr-1 pl-3">
           <label className="flex items-center gap-2">
             {label(demandWords(field.demand))}
-            <select className="select select-sm w-auto" {...register(`demands.${i}.amount`, { valueAsNumber: true })}>
+            <select className="select select-sm w-auto" {...register(`${name}.${i}.amount`, { valueAsNumber: true })}>
               {AMOUNTS.map((words, amount) => (
                 <option key={words} value={amount}>
                   {words}
@@ -112,11 +113,11 @@ export function DemandFields() {
       ))}
       <select
         className="select w-auto"
-        aria-label="Add a demand"
+        aria-label={name === 'demands' ? 'Add a demand' : `Add a demand of ${name}`}
         value=""
         onChange={(event) => append({ demand: event.target.value as (typeof DEMANDS)[number], amount: 1 })}
       >
-        <option value="">add a demand …</option>
+        <option value="">{name === 'demands' ? 'add a demand …' : 'asks otherwise …'}</option>
         {unused.map((demand) => (
           <option key={demand} value={demand}>
             {label(demandWords(demand))}
@@ -128,24 +129,42 @@ export function DemandFields() {
 }
 
 export function KitOptions() {
-  const { control } = useFormContext<Fields>();
+  const { control, register } = useFormContext<Fields>();
   const { fields, append, remove } = useFieldArray({ control, name: 'kit', keyName: 'key' });
   return (
     <>
-      <p className="quiet mb-2 text-sm">Any one of these will do. None at all: it needs nothing.</p>
+      <p className="quiet mb-2 text-sm">
+        Any one of these will do; one without anything is the body alone. None at all: it needs nothing.
+      </p>
       <ul className="space-y-2">
         {fields.map((field, i) => (
           <li key={field.key} className="flex flex-wrap items-center gap-2">
             <span className="quiet">{i === 0 ? 'either' : 'or'}</span>
             <KitNeeds i={i} />
+            <label className="flex items-center gap-1">
+              <span className="quiet">at most</span>
+              <input
+                className="input input-sm w-20"
+                inputMode="decimal"
+                aria-label={`Most kilograms, option ${i + 1}`}
+                {...register(`kit.${i}.mostKg`)}
+              />
+              <span className="quiet">kg</span>
+            </label>
+            <DemandFields name={`kit.${i}.demands`} />
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => remove(i)}>
               Remove this option
             </button>
             <FieldError path={`kit.${i}`} />
+            <FieldError path={`kit.${i}.mostKg`} />
           </li>
         ))}
       </ul>
-      <button type="button" className="btn mt-2" onClick={() => append({ needs: [{ item: 'dumbbell', count: 1 }] })}>
+      <button
+        type="button"
+        className="btn mt-2"
+        onClick={() => append({ needs: [{ item: 'dumbbell', count: 1 }], demands: [], mostKg: '' })}
+      >
         Add an option
       </button>
     </>

@@ -20,7 +20,8 @@ import { useStanding } from './use-standing';
 import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from './library-header';
 import { LadderMark } from '../words/ladder-mark';
-import { REASON_WORDS } from '../words/swap-reasons';
+import { easeWords } from '../words/reasons';
+import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
 
 export function SwapScreen() {
   const { movementId = '' } = useParams();
@@ -154,7 +155,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
               {unknown
                 ? 'Asking what is closed for this client …'
                 : held && reason === 'too-easy'
-                  ? `Nothing harder now: ${held}.`
+                  ? `Nothing harder now: ${easeWords(held)}.`
                   : 'Nothing in the library fits this reason, these limits and this kit.'}
             </p>
           )}
@@ -168,7 +169,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
                   <Link className="link text-lg font-semibold" to={`/library/${answer.id}`}>
                     {answer.name}
                   </Link>
-                  <span className="quiet block">{answer.reasons.join(' · ')}</span>
+                  <span className="quiet block">{swapWords(answer.why)}</span>
                 </span>
               </li>
             ))}
@@ -188,7 +189,8 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
           <ul className="ruled">
             {ruledOut.map((out) => (
               <li key={out.id} className="py-2">
-                <span className="font-semibold">{out.name}</span> <span className="quiet">· {out.because}</span>
+                <span className="font-semibold">{out.name}</span>{' '}
+                <span className="quiet">· {ruledOutWords(out.by)}</span>
               </li>
             ))}
           </ul>

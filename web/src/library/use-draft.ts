@@ -2,7 +2,8 @@
 import { forgetHere, keepHere, keptHere } from '../shell/kept';
 import { useEffect } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
-import type { Fields } from './movement-fields';
+import { upgradeMovement } from '@waxwing/core/movement';
+import { BLANK, type Fields } from './movement-fields';
 
 export interface Draft {
   /** The version that was being changed; when another one is current, somebody saved since. */
@@ -15,7 +16,9 @@ const keyOf = (key: string): string => `waxwing-draft-${key}`;
 /** The draft of a form; null when there is none. */
 export function readDraft(key: string): Draft | null {
   try {
-    return JSON.parse(keptHere(keyOf(key)) ?? 'null') as Draft | null;
+    const draft = JSON.parse(keptHere(keyOf(key)) ?? 'null') as Draft | null;
+    // What an earlier version of the form kept lacks the fields of today.
+    return draft && { ...draft, fields: { ...BLANK, ...(upgradeMovement(draft.fields, 2) as Fields) } };
   } catch {
     return null;
   }

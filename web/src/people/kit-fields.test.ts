@@ -69,7 +69,9 @@ describe('kit rows', () => {
   test('of pounds make loads that are read in pounds', () => {
     const [row] = toRows([{ item: 'dumbbell', count: 2, kg: fromPounds(5), unit: 'lb' }]) as [KitRow];
     const kit = fromRows([{ ...row, plates: '4 × 10' }]);
-    expect(loadsFor([[{ item: 'dumbbell', count: 2 }]], kit).map(({ label, setting }) => [label, setting])).toEqual([
+    expect(
+      loadsFor([{ needs: [{ item: 'dumbbell', count: 2 }] }], kit).map(({ label, setting }) => [label, setting]),
+    ).toEqual([
       ['2 × 5 lb', 'bare'],
       ['2 × 25 lb', '10'],
     ]);

@@ -84,17 +84,41 @@ export const fromRows = (rows: readonly KitRow[]): KitPiece[] =>
 
 /** Items that come with plates, a stack, an order or heights. */
 const LOADED: readonly KitPiece['item'][] = ['dumbbell', 'barbell', 'bell'];
-const STACKED: readonly KitPiece['item'][] = ['cable', 'leg-press'];
+/** Set by a pin, or filled little by little. */
+const STACKED: readonly KitPiece['item'][] = [
+  'cable',
+  'leg-press',
+  'pull-down-machine',
+  'row-machine',
+  'chest-press-machine',
+  'leg-extension-machine',
+  'leg-curl-machine',
+  'hip-machine',
+  'backpack',
+  'jug',
+];
 
-export function KitFields() {
-  const { control, register, watch } = useFormContext<{ kit: KitRow[] }>();
-  const { fields, append, remove } = useFieldArray({ control, name: 'kit' });
+/** A form with the kit of a place in it, and of other places. */
+interface KitForm {
+  kit: KitRow[];
+  places: { kit: KitRow[] }[];
+}
+type KitName = 'kit' | `places.${number}.kit`;
+
+/**
+ * @param name which kit of the form
+ * @param of whose it is, read aloud before each field; nothing for the only one
+ */
+export function KitFields({ name = 'kit', title = 'Kit', of = '' }: { name?: KitName; title?: string; of?: string }) {
+  const { control, register, watch } = useFormContext<KitForm>();
+  const { fields, append, remove } = useFieldArray({ control, name });
+  const said = (words: string) => (of ? `${of}: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : words);
   return (
     <fieldset className="space-y-2">
-      <legend className="text-xl font-bold">Kit</legend>
+      <legend className={of ? 'font-bold' : 'text-xl font-bold'}>{title}</legend>
       {fields.map((field, i) => (
         <div key={field.id} className="grid grid-cols-2 sm:grid-cols-[1fr_5rem_10rem_1fr_auto] items-start gap-2">
-          <select className="select w-full" aria-label={`Item ${i + 1}`} {...register(`kit.${i}.item`)}>
+          <select className="select w-full" aria-label={said(`Item ${i + 1}`)} {...register(`${name}.${i}.item`)}>
             {KIT_ITEMS.map((item) => (
               <option key={item} value={item}>
                 {label(item)}
@@ -106,51 +130,66 @@ export function KitFields() {
               className="input w-full"
               type="number"
               min={1}
-              aria-label={`How many of item ${i + 1}`}
-              {...register(`kit.${i}.count`, { valueAsNumber: true })}
+              aria-label={said(`How many of item ${i + 1}`)}
+              {...register(`${name}.${i}.count`, { valueAsNumber: true })}
             />
-            <FieldError path={`kit.${i}.count`} />
+            <FieldError path={`${name}.${i}.count`} />
           </span>
           <span className="flex">
             <input
               className="input w-full min-w-0"
               inputMode="decimal"
               placeholder="weight"
-              aria-label={`Weight of item ${i + 1}`}
-              {...register(`kit.${i}.kg`)}
+              aria-label={said(`Weight of item ${i + 1}`)}
+              {...register(`${name}.${i}.kg`)}
             />
             <select
               className="select w-18 shrink-0 px-2"
-              aria-label={`Unit of item ${i + 1}`}
-              {...register(`kit.${i}.unit`)}
+              aria-label={said(`Unit of item ${i + 1}`)}
+              {...register(`${name}.${i}.unit`)}
             >
               <option>kg</option>
               <option>lb</option>
             </select>
-            <FieldError path={`kit.${i}.kg`} />
+            <FieldError path={`${name}.${i}.kg`} />
           </span>
           <input
             className="input w-full"
             placeholder="label, such as 25 lb"
-            aria-label={`Label of item ${i + 1}`}
-            {...register(`kit.${i}.label`)}
+            aria-label={said(`Label of item ${i + 1}`)}
+            {...register(`${name}.${i}.label`)}
           />
-          <button type="button" className="btn btn-ghost" onClick={() => remove(i)} aria-label={`Remove item ${i + 1}`}>
+          <button
+            type="button"
+            className="btn btn-ghost"
+            onClick={() => remove(i)}
+            aria-label={said(`Remove item ${i + 1}`)}
+          >
             Remove
           </button>
-          <More i={i} item={watch(`kit.${i}.item`)} />
+          <More name={name} i={i} item={watch(`${name}.${i}.item`)} said={said} />
         </div>
       ))}
       <button type="button" className="btn" onClick={() => append(BLANK_ROW)}>
-        Add kit
+        {of ? `Add kit of ${of}` : 'Add kit'}
       </button>
     </fieldset>
   );
 }
 
 /** What only some items have. */
-function More({ i, item }: { i: number; item: KitPiece['item'] }) {
-  const { register } = useFormContext<{ kit: KitRow[] }>();
+function More({
+  name: kit,
+  i,
+  item,
+  said,
+}: {
+  name: KitName;
+  i: number;
+  item: KitPiece['item'];
+  said: (words: string) => string;
+}) {
+  const { register } = useFormContext<KitForm>();
   const field = (
     name: 'plates' | 'step' | 'most' | 'changeSeconds' | 'order' | 'heights',
     title: string,
@@ -158,8 +197,12 @@ function More({ i, item }: { i: number; item: KitPiece['item'] }) {
   ) => (
     <label className="min-w-0 flex-1">
       <span className="quiet block text-sm">{title}</span>
-      <input className="input w-full" aria-label={`${title} of item ${i + 1}`} {...register(`kit.${i}.${name}`)} />
-      <FieldError path={`kit.${i}.${path}`} />
+      <input
+        className="input w-full"
+        aria-label={said(`${title} of item ${i + 1}`)}
+        {...register(`${kit}.${i}.${name}`)}
+      />
+      <FieldError path={`${kit}.${i}.${path}`} />
     </label>
   );
   const parts = LOADED.includes(item)
@@ -175,7 +218,7 @@ function More({ i, item }: { i: number; item: KitPiece['item'] }) {
         ]
       : item === 'band'
         ? [field('order', 'Place from the lightest', 'order')]
-        : item === 'step'
+        : item === 'step' || item === 'jump-box'
           ? [field('heights', 'Heights in cm, such as 10, 20', 'heightsCm')]
           : [];
   return parts.length === 0 ? null : (

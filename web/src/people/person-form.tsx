@@ -1,9 +1,12 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
-import type { Client } from '@waxwing/core/client';
-import { type Demand, DEMANDS, demandWords, fromPounds, label, weightWords } from '@waxwing/core/movement';
+import { type Client, DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import { type Demand, DEMANDS, demandWords, fromPounds, label, type Space, weightWords } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { DAY_WORDS } from '../words/day-words';
 import { useState, type ReactNode } from 'react';
-import { FormProvider, useFieldArray, useForm, useFormContext, type SubmitHandler } from 'react-hook-form';
+import { ConditionField } from './condition-field';
+import { SpaceField } from './space-field';
+import { FormProvider, useFieldArray, useForm, useFormContext, useWatch, type SubmitHandler } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../api/http';
 import { clientQuery, keepClient, clientsQuery } from '../api/queries';
@@ -31,9 +34,12 @@ interface Fields {
   trainingYears: string;
   /** In the unit chosen beside it. */
   body: string;
+  /** Empty where it is not noted. */
+  dayMostly: DayKind | '';
   unit: 'kg' | 'lb';
   limits: LimitRow[];
   kit: KitRow[];
+  homeSpace: Space;
   houseRules: Record<string, string>;
 }
 
@@ -48,9 +54,11 @@ const BLANK: Fields = {
   note: '',
   trainingYears: '',
   body: '',
+  dayMostly: '',
   unit: 'kg',
   limits: [],
   kit: [],
+  homeSpace: 'mat',
   houseRules: {},
 };
 
@@ -66,9 +74,11 @@ const fieldsOf = (client: Client): Fields => ({
   trainingYears: client.trainingYears === null ? '' : String(client.trainingYears),
   body:
     client.bodyKg === null ? '' : String(parseFloat(weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null))),
+  dayMostly: client.dayMostly ?? '',
   unit: client.unit,
   limits: client.limits.map((limit) => ({ ...limit, until: limit.until ?? '' })),
   kit: toRows(client.kit),
+  homeSpace: client.homeSpace,
   houseRules: client.houseRules,
 });
 
@@ -87,6 +97,7 @@ const bodyOf = ({ body, ...fields }: Fields) => ({
   filmConsentOn: fields.filmConsentOn || null,
   trainingYears: numberOf(fields.trainingYears),
   bodyKg: weightOf(body, fields.unit),
+  dayMostly: fields.dayMostly || null,
   limits: fields.limits.map(({ until, ...limit }) => ({ ...limit, ...(until ? { until } : {}) })),
   kit: fromRows(fields.kit),
   houseRules: chosenRules(fields),
@@ -176,6 +187,18 @@ function PersonForm({
         <Row name="filmConsentOn" title="Agreed to be filmed on">
           {(id) => <input id={id} type="date" className="input" {...form.register('filmConsentOn')} />}
         </Row>
+        <Row name="dayMostly" title="Most of the day">
+          {(id) => (
+            <select id={id} className="select w-full max-w-xs" {...form.register('dayMostly')}>
+              <option value="">not noted</option>
+              {DAY_KINDS.map((kind) => (
+                <option key={kind} value={kind}>
+                  {DAY_WORDS[kind]}
+                </option>
+              ))}
+            </select>
+          )}
+        </Row>
         <div className="grid gap-4 sm:grid-cols-3">
           <Row name="trainingYears" title="Years of training">
             {(id) => <input id={id} className="input w-full" inputMode="numeric" {...form.register('trainingYears')} />}
@@ -199,7 +222,8 @@ function PersonForm({
           {(id) => <textarea id={id} className="textarea w-full" rows={3} {...form.register('note')} />}
         </Row>
         <LimitFields />
-        <KitFields />
+        <KitFields title="Kit at home" />
+        <SpaceField name="homeSpace" title="Room at home" />
         <RuleFields unset="as the studio" />
         {problem && (
           <p role="alert" className="text-error">
@@ -234,6 +258,7 @@ function Row({ name, title, children }: { name: string; title: string; children:
 function LimitFields() {
   const { control, register } = useFormContext<Fields>();
   const { fields, append, remove } = useFieldArray({ control, name: 'limits' });
+  const rows = useWatch({ control, name: 'limits' });
   return (
     <fieldset className="space-y-2">
       <legend className="text-xl font-bold">Limits</legend>
@@ -291,6 +316,10 @@ function LimitFields() {
       >
         Add a limit
       </button>
+      <ConditionField
+        limits={rows.map(({ until, ...limit }) => ({ ...limit, until: until || null }))}
+        onPropose={(proposed) => append(proposed.map((limit) => ({ ...limit, until: limit.until ?? '' })))}
+      />
     </fieldset>
   );
 }

@@ -11,8 +11,12 @@ import {
   limitsOn,
   loadLabel,
   weightWords,
+  SPACE_WORDS,
 } from '@waxwing/core/movement';
+import { buildLadder } from '@waxwing/core/ladder';
+import { comeBacks } from '@waxwing/core/progress';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { More } from '../shell/more';
 import { useNextTime } from '../words/use-next-time';
 import { Link, useParams } from 'react-router';
@@ -20,7 +24,9 @@ import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, sessionsQuer
 import { StartSession } from '../floor/start-session';
 import { Await } from '../shell/states';
 import { dayWords, minutesBetween, today } from '../words/dates';
+import { DAY_WORDS } from '../words/day-words';
 import { FocusMark } from '../words/focus-mark';
+import { BalanceOfWeeks } from './balance';
 import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
 import { Readiness } from './readiness';
@@ -49,6 +55,7 @@ function Person({ client }: { client: Client }) {
             {[
               client.about,
               client.trainingYears === null ? '' : `${client.trainingYears} years of training`,
+              client.dayMostly === null ? '' : `mostly ${DAY_WORDS[client.dayMostly]}`,
               client.bodyKg === null ? '' : weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null),
             ]
               .filter(Boolean)
@@ -109,10 +116,15 @@ function Person({ client }: { client: Client }) {
           <Section title="Benchmarks">
             <Benchmarks client={client} />
           </Section>
+          <Section title="Balance of four weeks">
+            <BalanceOfWeeks client={client} />
+          </Section>
           <Climbing clientId={client.id} />
+          <ComingBack clientId={client.id} />
           <OwnSchools client={client} />
           <Section title="Kit at home">
             <KitList kit={client.kit} />
+            <p className="quiet mt-1">Room for {SPACE_WORDS[client.homeSpace]}.</p>
           </Section>
           <Sessions clientId={client.id} />
         </div>
@@ -244,6 +256,34 @@ function Climbing({ clientId }: { clientId: string }) {
             </Link>
             <span className="quiet text-sm">{dayWords(at)}</span>
             <span className="quiet col-start-2 col-end-4 text-sm">{movement && nextTime(movement.id)}</span>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+/** Rungs that were gone down from on the floor, and how far the way back is. */
+function ComingBack({ clientId }: { clientId: string }) {
+  const { data: record } = useQuery(recordQuery(clientId));
+  const { data: list } = useQuery(movementsQuery);
+  const ladder = useMemo(() => buildLadder(list ?? []), [list]);
+  const nextTime = useNextTime(clientId, record);
+  const found = record ? comeBacks(record, ladder) : [];
+  if (found.length === 0) return null;
+  const name = (id: string) => list?.find((one) => one.id === id)?.name ?? id;
+  return (
+    <Section title="To come back to">
+      <ul className="ruled">
+        {found.map(({ movementId, to, since }) => (
+          <li key={movementId} className="grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
+            <Link className="link font-semibold" to={`/library/${movementId}`}>
+              {name(movementId)}
+            </Link>
+            <span className="quiet text-sm">since {dayWords(since)}</span>
+            <span className="quiet col-span-2 text-sm">
+              Now {name(to)}. {nextTime(to)}
+            </span>
           </li>
         ))}
       </ul>

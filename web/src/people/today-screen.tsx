@@ -16,6 +16,7 @@ import { clientQuery, keepClient } from '../api/queries';
 import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
+import { easeWords } from '../words/reasons';
 
 export function TodayScreen() {
   const { clientId = '' } = useParams();
@@ -61,7 +62,7 @@ function Check({ client }: { client: Client }) {
           <section>
             <h2 className="border-base-content mb-2 border-b-2 pb-1">What that means today</h2>
             {limits.length === 0 && !ease && <p className="quiet">Nothing is held back.</p>}
-            {ease && <p>Nothing goes up: {ease}.</p>}
+            {ease && <p>Nothing goes up: {easeWords(ease)}.</p>}
             <ul>
               {[...new Map(limits.map((limit) => [limit.demand, limit])).values()].map((limit) => (
                 <li key={limit.demand}>

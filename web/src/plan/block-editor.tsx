@@ -1,5 +1,5 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
-import { loadsFor } from '@waxwing/core/dosage';
+import { type Load, loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
 import { kitCounts, label, UNIT_WORDS } from '@waxwing/core/movement';
 import { fitNow, heldBetween, isOpen } from '@waxwing/core/progress';
 import {
@@ -37,6 +37,8 @@ import { NumberField, TempoField } from './fields';
 import { itemName } from './tape';
 import type { World } from './use-world';
 import { firstName } from '../words/names';
+import { namesIn } from './names-in';
+import { whyWords } from '../words/reasons';
 
 interface Props {
   block: Block;
@@ -216,6 +218,9 @@ function Line({
   );
 }
 
+/** More weights than this are a long list. */
+const MANY_LOADS = 8;
+
 function Lane({
   lane,
   item,
@@ -226,8 +231,21 @@ function Lane({
 }: Omit<Props, 'open' | 'setOpen'> & { lane: PlanLane; item: PlanItem }) {
   const movement = world.context.find(lane.movementId);
   const client = world.clients.find(({ id }) => id === lane.clientId);
-  const loads = loadsFor(movement?.kit ?? [], world.studio.kit);
+  const limits = world.context.clients.find(({ id }) => id === lane.clientId)?.standing.limits ?? [];
+  const loads = movement ? loadsOpen(movement, limits, world.place.kit) : [];
   const at = loads.findIndex(({ label: name, kg }) => name === lane.load?.label && kg === lane.load.kg);
+  const used = (world.records.get(lane.clientId)?.sets[lane.movementId] ?? []).flatMap(({ sets }) =>
+    sets.flatMap(({ kg }) => kg ?? []),
+  );
+  // What fits on a screen needs no sorting out.
+  const many = loads.length > MANY_LOADS;
+  const near = sensibleLoads(loads, lane.load, used);
+  const option = (load: Load) => (
+    <option key={`${load.label} ${load.kg}`} value={loads.indexOf(load)}>
+      {load.label}
+      {load.setting ? ` (${load.setting})` : ''}
+    </option>
+  );
   const several = plan.clientIds.length > 1;
   const of = `${movement?.name ?? lane.movementId}${several ? ` for ${client?.name}` : ''}`;
   const set = (part: Partial<PlanLane>) =>
@@ -291,12 +309,8 @@ function Lane({
             }
           >
             <option value="">{lane.load && at < 0 ? `${lane.load.label}: not here` : 'no weight'}</option>
-            {loads.map((load, i) => (
-              <option key={`${load.label} ${load.kg}`} value={i}>
-                {load.label}
-                {load.setting ? ` (${load.setting})` : ''}
-              </option>
-            ))}
+            {many && <optgroup label="Near">{near.map(option)}</optgroup>}
+            {many ? <optgroup label="All">{loads.map(option)}</optgroup> : loads.map(option)}
           </select>
         )}
         {!timed && unit === 'reps' && (
@@ -312,28 +326,27 @@ function Lane({
         />
         <span className="quiet text-sm">s rest</span>
       </div>
-      {lane.why && <p className="quiet text-sm">{lane.why}</p>}
+      {lane.why.length > 0 && <p className="quiet text-sm">{whyWords(lane.why, namesIn(world).movement)}</p>}
     </div>
   );
 }
 
 /** Whether a movement may be offered to a client: nothing closes it, it did not hurt, and its kit is here. */
-function offers({ context, studio }: World, clientId: string, movementId: string): boolean {
+function offers({ context }: World, clientId: string, movementId: string): boolean {
   const movement = context.find(movementId);
   const client = context.clients.find(({ id }) => id === clientId);
   return (
-    movement !== undefined && client !== undefined && isOpen(fitNow(client.standing, kitCounts(studio.kit), movement))
+    movement !== undefined && client !== undefined && isOpen(fitNow(client.standing, kitCounts(context.kit), movement))
   );
 }
 
 /** Whether a client may go a rung up from a movement by a suggestion. */
-function mayGoUp({ context, studio }: World, clientId: string, movementId: string): boolean {
+function mayGoUp({ context }: World, clientId: string, movementId: string): boolean {
   const movement = context.find(movementId);
   const client = context.clients.find(({ id }) => id === clientId);
   if (!movement || !client) return false;
   const { standing, sets } = client;
-  const { kit } = studio;
-  const { ladder, find } = context;
+  const { kit, ladder, find } = context;
   return heldBetween({ standing, movement, purpose: 'strength', kit, ladder, find, sets }) === null;
 }
 

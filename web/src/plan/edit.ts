@@ -1,7 +1,16 @@
 /** Changes to a plan, each from one plan to the next. */
 import { v7 as uuidv7 } from 'uuid';
-import { type Block, type BlockKind, laneFor, type Plan, type PlanItem, type PlanLane } from '@waxwing/core/planning';
-import type { World } from './use-world';
+import type { Place } from '@waxwing/core/client';
+import {
+  type Block,
+  type BlockKind,
+  laneFor,
+  loadExists,
+  type Plan,
+  type PlanItem,
+  type PlanLane,
+} from '@waxwing/core/planning';
+import { type World, worldAt } from './use-world';
 
 export const withBlocks = (plan: Plan, blocks: Block[]): Plan => ({ ...plan, blocks });
 
@@ -70,11 +79,28 @@ export function freshLane(world: World, plan: Plan, clientId: string, movementId
     movement,
     purpose: plan.purpose,
     sets: client.sets,
-    kit: world.studio.kit,
+    kit: world.place.kit,
     standing: client.standing,
     ladder: world.context.ladder,
     find: world.context.find,
   }).lane;
+}
+
+/** A plan somewhere else: what cannot be lifted there is dosed anew, and the room is the one of that place. */
+export function atPlace(world: World, plan: Plan, place: Place): Plan {
+  const there = worldAt(world, place.ref);
+  const blocks = plan.blocks.map((block) => ({
+    ...block,
+    items: block.items.map((item) => ({
+      ...item,
+      lanes: item.lanes.map((lane) => {
+        if (loadExists(lane, place.kit, there.context)) return lane;
+        const fresh = freshLane(there, plan, lane.clientId, lane.movementId);
+        return fresh ? { ...lane, load: fresh.load, amount: fresh.amount, tempo: fresh.tempo, why: fresh.why } : lane;
+      }),
+    })),
+  }));
+  return { ...plan, place: place.ref, space: place.space, blocks };
 }
 
 /** A movement for everybody, at the end of a block. */
@@ -97,7 +123,7 @@ export function combineLast(plan: Plan, block: Block): Plan {
             ...lane,
             withId: other.movementId,
             amount: Math.min(lane.amount, other.amount),
-            why: 'Both in one rep, after each was done alone.',
+            why: [{ code: 'combines' }],
           },
         ]
       : [];

@@ -1,6 +1,7 @@
 /** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
 import { label, type Purpose, PURPOSES, type Space, SPACE_WORDS, SPACES } from '@waxwing/core/movement';
 import { useId, useState } from 'react';
+import { Choice } from '../words/choice';
 
 function Typed({
   title,
@@ -101,33 +102,6 @@ export function TempoField({
       wrong={(typed) => (TEMPO.test(typed) ? null : 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0')}
       onChange={onChange}
     />
-  );
-}
-
-function Choice<T extends string>({
-  title,
-  all,
-  words,
-  value,
-  onChange,
-}: {
-  title: string;
-  all: readonly T[];
-  words: (one: T) => string;
-  value: T;
-  onChange: (value: T) => void;
-}) {
-  return (
-    <label>
-      <span className="quiet block text-sm">{title}</span>
-      <select className="select w-full min-w-32" value={value} onChange={(event) => onChange(event.target.value as T)}>
-        {all.map((one) => (
-          <option key={one} value={one}>
-            {words(one)}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 

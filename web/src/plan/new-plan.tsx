@@ -1,4 +1,5 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
+import { AT_STUDIO, placeKey, type PlaceRef } from '@waxwing/core/client';
 import { inWords, type Pattern, PATTERNS, type Purpose, type Space } from '@waxwing/core/movement';
 import {
   type Block,
@@ -22,8 +23,11 @@ import { forPeople } from './edit';
 import { faultIn, type FaultNames } from './fault-in';
 import { faultNames } from './fault-names';
 import { AimField, RoomField } from './fields';
-import { useWorld, type World } from './use-world';
+import { useWorld, type World, worldAt } from './use-world';
 import { firstName } from '../words/names';
+import { PlaceField } from '../words/place-field';
+import { leftOutWords, suggestWords } from '../words/plan-words';
+import { namesIn } from './names-in';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
 type Start = (typeof STARTS)[number];
@@ -54,6 +58,7 @@ export function NewPlanScreen() {
   const [minutes, setMinutes] = useState('60');
   const [purpose, setPurpose] = useState<Purpose>('strength');
   const [space, setSpace] = useState<Space>('lane');
+  const [where, setWhere] = useState<PlaceRef>(AT_STUDIO);
   const [at, setAt] = useState(nextHour);
   const [start, setStart] = useState<Start>('suggest');
   const [wanted, want] = useState<Pattern[]>([]);
@@ -61,6 +66,9 @@ export function NewPlanScreen() {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const { world, error } = useWorld(chosen);
+  // Nobody meets in the home of somebody who does not come.
+  const known = world?.places.some(({ ref }) => placeKey(ref) === placeKey(where));
+  const here = world && worldAt(world, known ? where : AT_STUDIO);
   const navigate = useNavigate();
   const queries = useQueryClient();
   if (error) return <Failed error={error} />;
@@ -86,6 +94,7 @@ export function NewPlanScreen() {
       name: `${names}, ${startsAt ? dayWords(startsAt) : 'any day'}`,
       startsAt,
       purpose,
+      place: here.place.ref,
       space,
     };
     if (start === 'template') {
@@ -122,7 +131,7 @@ export function NewPlanScreen() {
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        if (world) void submit(world);
+        if (here) void submit(here);
       }}
     >
       <h1>Plan a session</h1>
@@ -160,6 +169,14 @@ export function NewPlanScreen() {
           )}
         </label>
         <AimField value={purpose} onChange={setPurpose} />
+        <PlaceField
+          places={world?.places ?? []}
+          value={here?.place.ref ?? AT_STUDIO}
+          onChange={(place) => {
+            setWhere(place.ref);
+            setSpace(place.space);
+          }}
+        />
         <RoomField value={space} onChange={setSpace} />
         <label>
           <span className="quiet block text-sm">When</span>
@@ -229,7 +246,7 @@ export function NewPlanScreen() {
           {problem}
         </p>
       )}
-      <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || wrong || busy || !world}>
+      <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || wrong || busy || !here}>
         {busy ? 'Working it out …' : 'Make the plan'}
       </button>
       {chosen.length === 0 && <p className="quiet">Choose who comes first; up to four share a session.</p>}
@@ -245,10 +262,10 @@ async function blocksFor(
   faults: FaultNames,
 ): Promise<{ blocks: Block[]; reasons: string[] }> {
   if (start === 'empty') return { blocks: [], reasons: [] };
-  const { suggestClients: clients, movements, studio } = world;
-  const { kit } = studio;
+  const { suggestClients: clients, movements } = world;
+  const { kit } = world.place;
   if (start === 'carry') {
-    const { blocks, reasons } = carryForward({
+    const { blocks, leftOut } = carryForward({
       clients,
       movements,
       kit,
@@ -257,10 +274,14 @@ async function blocksFor(
       faultOf: faultIn(faults),
     });
     const fresh = clients.filter(({ sets }) => lastVisit(sets).length === 0);
-    return { blocks, reasons: [...reasons, ...fresh.map(({ name }) => `${name} has no last time to carry forward`)] };
+    const reasons = [
+      ...leftOut.map((one) => leftOutWords(one, namesIn(world))),
+      ...fresh.map(({ name }) => `${name} has no last time to carry forward`),
+    ];
+    return { blocks, reasons };
   }
   const now = new Date().toISOString();
-  return world.planner.suggest(
+  const { blocks, reasons } = await world.planner.suggest(
     {
       minutes,
       purpose,
@@ -275,4 +296,5 @@ async function blocksFor(
     },
     faults,
   );
+  return { blocks, reasons: reasons.map((reason) => suggestWords(reason, namesIn(world))) };
 }

@@ -132,7 +132,7 @@ test('items and blocks are moved without losing any, and a copy shares no id', (
     tempo: '2-0-1-0',
     rest: 60,
     load: null,
-    why: '',
+    why: [],
   };
   const item = (id: string) => ({ id, locked: false, tied: false, lanes: [lane] });
   let plan = addBlock(addBlock(PLAN, 'strength'), 'trunk');

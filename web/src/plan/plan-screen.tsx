@@ -8,7 +8,6 @@ import {
   DAY_MINUTES,
   type Plan,
   type PlanItem,
-  savedWords,
   type StoredPlan,
   timelineOf,
   totalsOfPlan,
@@ -23,9 +22,10 @@ import { planQuery } from '../api/queries';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
+import { PlaceField } from '../words/place-field';
 import { TROUBLE_WORDS } from '../words/trouble';
 import { BlockEditor } from './block-editor';
-import { addBlock, copyOf, moveItem, withBlocks } from './edit';
+import { addBlock, atPlace, copyOf, moveItem, withBlocks } from './edit';
 import { faultNames } from './fault-names';
 import { AimField, NumberField, RoomField } from './fields';
 import { SidePanel } from './side-panel';
@@ -33,8 +33,10 @@ import { Stations } from './stations-panel';
 import { Tape } from './tape';
 import { forgetDraft, type Saving } from './plan-saver';
 import { usePlanDraft } from './use-plan-draft';
-import { knownPairs, useWorld, type World } from './use-world';
+import { knownPairs, useWorld, type World, worldAt } from './use-world';
 import { WhatIf } from './what-if';
+import { savedWords, suggestWords } from '../words/plan-words';
+import { namesIn } from './names-in';
 
 export function PlanScreen() {
   const { planId = '' } = useParams();
@@ -57,8 +59,9 @@ const ROOM_SECONDS = 5 * 60;
 const lockItems = (blocks: readonly Block[], locked: (item: PlanItem) => boolean): Block[] =>
   blocks.map((block) => ({ ...block, items: block.items.map((item) => ({ ...item, locked: locked(item) })) }));
 
-function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
+function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World }) {
   const { plan, change, undo, saving } = usePlanDraft(stored);
+  const world = useMemo(() => worldAt(atStudio, plan.place), [atStudio, plan.place]);
   const queries = useQueryClient();
   // Where an item would be put down, while it is carried: totals follow the hand.
   const [carried, carry] = useState<Plan | null>(null);
@@ -92,21 +95,23 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
       say([savedWords(reordered)]);
       if (reordered.moved) change(meanwhile(reordered.blocks));
     });
-  /** @param blocks what stays of the plan is locked in them */
-  const suggested = async (blocks: Block[], notThese: string[]) => {
+  /** @param stay what stays of the plan is locked in them */
+  const suggested = async (stay: Block[], notThese: string[]) => {
     const request = {
       minutes: plan.minutes,
       purpose: plan.purpose,
       clients: world.suggestClients,
-      kit: world.studio.kit,
+      kit: world.place.kit,
       space: plan.space,
       wanted: [],
       without: [],
-      blocks,
+      blocks: stay,
       notThese,
       now: new Date().toISOString(),
     };
-    return world.planner.suggest(request, await faultNames(queries, world));
+    const { blocks, reasons } = await world.planner.suggest(request, await faultNames(queries, world));
+    say(reasons.map((reason) => suggestWords(reason, namesIn(world))));
+    return blocks;
   };
   const suggest = () =>
     workOut(async () => {
@@ -115,8 +120,7 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
         .filter(({ locked }) => !locked)
         .flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId))
         .filter((id) => !items.some((item) => item.locked && item.lanes.some(({ movementId }) => movementId === id)));
-      const { blocks, reasons } = await suggested(plan.blocks, notThese);
-      say(reasons);
+      const blocks = await suggested(plan.blocks, notThese);
       change(meanwhile(blocks));
     });
   /** Everything stays, and what there is time for comes round it. */
@@ -126,8 +130,7 @@ function Editor({ stored, world }: { stored: StoredPlan; world: World }) {
         plan.blocks.flatMap(({ items }) => items.filter((item) => item.locked)).map(({ id }) => id),
       );
       const whole = lockItems(plan.blocks, () => true);
-      const { blocks, reasons } = await suggested(whole, []);
-      say(reasons);
+      const blocks = await suggested(whole, []);
       change(meanwhile(lockItems(blocks, ({ id }) => locked.has(id))));
     });
 
@@ -274,6 +277,11 @@ function Header({
           onChange={(minutes) => change({ ...plan, minutes })}
         />
         <AimField value={plan.purpose} onChange={(purpose) => change({ ...plan, purpose })} />
+        <PlaceField
+          places={world.places}
+          value={plan.place}
+          onChange={(place) => change(atPlace(world, plan, place))}
+        />
         <RoomField value={plan.space} onChange={(space) => change({ ...plan, space })} />
       </div>
       <div className="mt-3 flex flex-wrap items-center gap-2">

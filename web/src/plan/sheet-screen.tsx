@@ -1,5 +1,5 @@
 /** What a client takes home, as it will lie on paper; to print, to keep as a file, or to send. */
-import type { OutboxMessage, Sheet, SheetLine } from '@waxwing/core/formats';
+import { headOf, type OutboxMessage, type Sheet, type SheetLine } from '@waxwing/core/formats';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -90,13 +90,13 @@ function Send({ planId, clientId }: { planId: string; clientId: string }) {
 }
 
 function Paper({ sheet }: { sheet: Sheet }) {
-  const { startsAt, minutes, studio, trainer } = sheet;
+  const { startsAt } = sheet;
   const when = startsAt ? `${dayWords(startsAt)}, ${timeWords(startsAt)}` : null;
   const before = (i: number) => sheet.blocks.slice(0, i).reduce((sum, { lines }) => sum + lines.length, 0);
   return (
     <article className="card-page">
       <h1>{sheet.title}</h1>
-      <p>{[sheet.client, when, `${minutes} min`, studio, trainer].filter(Boolean).join(' · ')}</p>
+      <p>{headOf(sheet, when).join(' · ')}</p>
       {sheet.blocks.map((block, i) => (
         <section key={i}>
           <h2>{[block.title, block.note].filter(Boolean).join(' · ')}</h2>
@@ -131,9 +131,10 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
           {number}. {line.name}
         </p>
         <p>
-          {line.dose}
+          {line.leaveOut ?? line.dose}
           {line.kit ? `, ${line.kit}` : ''}
         </p>
+        {line.setUp && <p>Set-up: {line.setUp}</p>}
         <ul className="list-disc pl-5">
           {line.reminders.map((reminder) => (
             <li key={reminder}>{reminder}</li>

@@ -10,6 +10,8 @@ import {
   type Warning,
 } from '@waxwing/core/planning';
 import { SeverityMark } from '../words/severity-mark';
+import { fixWords, wrongWords } from '../words/plan-words';
+import { namesIn } from './names-in';
 import { SEGMENT_WORDS } from './tape';
 import type { World } from './use-world';
 
@@ -22,6 +24,7 @@ interface Props {
 }
 
 export function SidePanel({ plan, world, totals, warnings, onFix }: Props) {
+  const names = namesIn(world);
   return (
     <>
       <section aria-label="Warnings">
@@ -34,17 +37,17 @@ export function SidePanel({ plan, world, totals, warnings, onFix }: Props) {
                 <span className="mt-1">
                   <SeverityMark severity={warning.severity} size={16} />
                 </span>
-                <span>{warning.words}</span>
+                <span>{wrongWords(warning.wrong, names)}</span>
               </p>
               <div className="mt-1 flex flex-wrap gap-2 pl-6">
                 {warning.fixes.map((fix) => (
                   <button
-                    key={fix.words}
+                    key={fixWords(fix.does, names)}
                     type="button"
                     className="btn btn-sm h-auto min-h-9 py-1"
                     onClick={() => onFix(fix.blocks)}
                   >
-                    {fix.words}
+                    {fixWords(fix.does, names)}
                   </button>
                 ))}
               </div>

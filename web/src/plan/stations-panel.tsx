@@ -31,7 +31,7 @@ export function Stations({ plan, world }: { plan: Plan; world: World }) {
 }
 
 function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: World }) {
-  const { kit } = world.studio;
+  const { kit } = world.place;
   const rotation = useMemo(
     () => rotationOf(block, plan.clientIds, kit, world.context),
     [block, plan.clientIds, kit, world.context],

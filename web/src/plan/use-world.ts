@@ -1,7 +1,17 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
-import { type Client, clientOnDay, type Studio } from '@waxwing/core/client';
+import {
+  AT_STUDIO,
+  type Client,
+  clientOnDay,
+  type Place,
+  placeKey,
+  placeOf,
+  type PlaceRef,
+  placesFor,
+  type Studio,
+} from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
-import { buildCatalog } from '@waxwing/core/ladder';
+import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import { kitCounts, type MovementSummary } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
 import { replacementFor, standingOf } from '@waxwing/core/progress';
@@ -28,14 +38,19 @@ const together = <T>(results: readonly { data: T | undefined; error: Error | nul
 export interface World {
   movements: readonly MovementSummary[];
   studio: Studio;
+  /** Where it is held: its kit decides. */
+  place: Place;
+  /** Everywhere that these people could meet. */
+  places: readonly Place[];
   clients: readonly Client[];
   records: ReadonlyMap<string, ClientRecord>;
   suggestClients: readonly SuggestClient[];
+  catalog: Catalog;
   context: PlanContext & WarnContext;
   planner: Remote<Planner>;
 }
 
-/** The world of some clients; undefined until all of it is here. */
+/** The world of some clients, in the studio; undefined until all of it is here. */
 export function useWorld(clientIds: readonly string[]): { world: World | undefined; error: Error | null } {
   const movements = useQuery(movementsQuery);
   const studio = useQuery(studioQuery);
@@ -54,8 +69,6 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
     const all = movements.data;
     const byId = new Map(all.map((movement) => [movement.id, movement]));
     const recordOf = new Map(people.map(({ id }, i) => [id, pasts[i] as ClientRecord]));
-    const kit = studio.data.kit;
-    const counts = kitCounts(kit);
     const day = today();
     const suggestClients = people.map((client): SuggestClient => {
       const record = recordOf.get(client.id);
@@ -63,13 +76,18 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
         id: client.id,
         name: client.name,
         standing: standingOf(clientOnDay(client, day), record?.hurt ?? []),
+        day: client.dayMostly,
+        left: record?.left ?? [],
         sets: record?.sets ?? {},
         moves: record?.moves ?? [],
       };
     });
-    return {
+    const places = placesFor(studio.data, people);
+    const unequipped: Unequipped = {
+      catalog,
       movements: all,
       studio: studio.data,
+      places,
       clients: people,
       records: recordOf,
       suggestClients,
@@ -79,18 +97,38 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
         clients: suggestClients,
         movements: all,
         ladder: catalog.ladder,
-        kit,
         newId: uuidv7,
-        instead: (clientId, movementId) => {
-          const client = suggestClients.find(({ id }) => id === clientId);
-          return client && byId.get(replacementFor(catalog, client.standing, counts, movementId)?.id ?? '');
-        },
       },
       planner: worker(),
     };
+    return equipped(unequipped, placeOf(AT_STUDIO, studio.data, people));
   }, [movements.data, studio.data, whole, catalog, people, pasts]);
   return { world, error };
 }
+
+type Unequipped = Omit<World, 'place' | 'context'> & { context: Omit<World['context'], 'kit' | 'instead'> };
+
+/** A world with the kit of a place. */
+function equipped(world: Unequipped, place: Place): World {
+  const { context, catalog, suggestClients } = world;
+  const counts = kitCounts(place.kit);
+  return {
+    ...world,
+    place,
+    context: {
+      ...context,
+      kit: place.kit,
+      instead: (clientId, movementId) => {
+        const client = suggestClients.find(({ id }) => id === clientId);
+        return client && context.find(replacementFor(catalog, client.standing, counts, movementId)?.id ?? '');
+      },
+    },
+  };
+}
+
+/** The same people somewhere else. */
+export const worldAt = (world: World, where: PlaceRef): World =>
+  placeKey(where) === placeKey(world.place.ref) ? world : equipped(world, placeOf(where, world.studio, world.clients));
 
 /** `client movement` for all that was done before: what a worker needs instead of a function. */
 export const knownPairs = ({ records }: World): string[] =>

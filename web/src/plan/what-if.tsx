@@ -6,6 +6,8 @@ import { nextStep } from '@waxwing/core/progress';
 import { useState } from 'react';
 import { NumberField } from './fields';
 import type { World } from './use-world';
+import { namesIn } from './names-in';
+import { whyWords } from '../words/reasons';
 
 export function WhatIf({ plan, world }: { plan: Plan; world: World }) {
   const lanes = plan.blocks
@@ -50,7 +52,7 @@ function Trial({
   const [amount, setAmount] = useState(lane.amount);
   const [effort, setEffort] = useState<Effort>('medium');
   const movement = world.context.find(lane.movementId);
-  const loads = loadsFor(movement?.kit ?? [], world.studio.kit);
+  const loads = loadsFor(movement?.kit ?? [], world.place.kit);
   const [at, setAt] = useState(
     loads.findIndex(({ label: one, kg }) => one === lane.load?.label && kg === lane.load.kg),
   );
@@ -62,11 +64,11 @@ function Trial({
     standing,
     movement,
     purpose: plan.purpose,
-    kit: world.studio.kit,
+    kit: world.place.kit,
     ladder: world.context.ladder,
     find: world.context.find,
     sets: world.records.get(lane.clientId)?.sets ?? {},
-    work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null },
+    work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null, pieces: null },
     faults: [],
     within: true,
   });
@@ -113,7 +115,7 @@ function Trial({
         <p role="status" className="text-xl font-bold">
           Next: {next.dose.load?.label ?? 'no weight'}, {next.dose.amount} {UNIT_WORDS[movement.dose.mode]}
         </p>
-        <p>{next.why}</p>
+        <p>{whyWords(next.why, namesIn(world).movement)}</p>
         {hands !== null && (
           <p className="quiet mt-2">
             About {weightWords(hands, client?.unit === 'lb' ? 'lb' : null)} of body weight is on the hands.

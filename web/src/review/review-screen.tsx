@@ -2,7 +2,7 @@
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
-import { inWords, label, type Movement } from '@waxwing/core/movement';
+import { inWords, label, type Movement, spokenOf } from '@waxwing/core/movement';
 import {
   type Entry,
   type Lane,
@@ -39,6 +39,7 @@ export function ReviewScreen() {
 
 function Review({ live }: { live: LiveSession }) {
   const { view, state } = live;
+  const end = state.log.findLast(({ type }) => type === 'session-finished');
   return (
     <article className="mx-auto max-w-6xl p-4 sm:p-6">
       <header className="mb-6 flex flex-wrap items-end justify-between gap-4">
@@ -63,6 +64,11 @@ function Review({ live }: { live: LiveSession }) {
             JSON
           </a>
         </nav>
+        {end && (
+          <button type="button" className="btn btn-sm" onClick={() => void live.takeBack([end])}>
+            Open it again
+          </button>
+        )}
         {!state.finishedAt && (
           <Link className="btn btn-primary" to={`/floor/${view.id}`}>
             Back to the floor
@@ -211,7 +217,8 @@ const Part = ({ title, children }: { title: string; children: React.ReactNode })
 
 const side = { both: '', left: 'L ', right: 'R ' } as const;
 
-const setWords = (set: SetRecord): string => `${side[set.side]}${set.amount}`;
+const setWords = ({ side: one, amount, uncounted, pieces }: SetRecord): string =>
+  `${side[one]}${amount}${uncounted ? ' s by the clock' : pieces ? ` (${pieces.join(' + ')})` : ''}`;
 
 function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | undefined }) {
   const sides = movement?.sides ?? 'both';
@@ -287,10 +294,10 @@ function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement 
                 const correction = movement?.faults
                   .find((f) => f.id === given.faultId)
                   ?.corrections.find((c) => c.id === given.correctionId);
-                const cue = movement?.cues.find((c) => c.id === correction?.cueId);
+                const spoken = correction && spokenOf(correction, movement?.cues ?? []);
                 return (
                   <li key={given.eventId}>
-                    “{cue?.text ?? correction?.text ?? label(given.correctionId)}”{' '}
+                    {spoken ? `“${spoken}”` : (correction?.do ?? label(given.correctionId))}{' '}
                     <strong>{given.outcome ? OUTCOME_WORDS[given.outcome] : 'given'}</strong>
                   </li>
                 );

@@ -1,5 +1,6 @@
 /** The studio: its name, its kit, and how the screen looks on this device. */
 import type { Studio } from '@waxwing/core/client';
+import type { Space } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
@@ -7,12 +8,14 @@ import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
 import { FieldError, showProblems } from '../people/field-error';
 import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
+import { SpaceField } from '../people/space-field';
 import { chosenRules, RuleFields } from '../people/rule-fields';
 import { Await } from '../shell/states';
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
 import { Keeping } from './keeping';
 import { LoadDemo } from './load-demo';
 import { Outbox } from './outbox';
+import { type PlaceRow, PlacesFields } from './places-fields';
 
 export function StudioScreen() {
   return (
@@ -65,7 +68,9 @@ function Appearance() {
 interface Fields {
   name: string;
   trainer: string;
+  space: Space;
   kit: KitRow[];
+  places: PlaceRow[];
   houseRules: Record<string, string>;
   emergencyText: string;
   emergencyPhone: string;
@@ -76,7 +81,9 @@ function StudioForm({ studio }: { studio: Studio }) {
     defaultValues: {
       name: studio.name,
       trainer: studio.trainer,
+      space: studio.space,
       kit: toRows(studio.kit),
+      places: studio.places.map(({ id, kit, ...place }) => ({ ...place, placeId: id, kit: toRows(kit) })),
       houseRules: studio.houseRules,
       emergencyText: studio.emergencyText,
       emergencyPhone: studio.emergencyPhone,
@@ -89,6 +96,7 @@ function StudioForm({ studio }: { studio: Studio }) {
       const saved = await call<Studio>('PATCH', '/studio', {
         ...fields,
         kit: fromRows(fields.kit),
+        places: fields.places.map(({ placeId, kit, ...place }) => ({ ...place, id: placeId, kit: fromRows(kit) })),
         houseRules: chosenRules(fields),
         version: studio.version,
       });
@@ -149,7 +157,9 @@ function StudioForm({ studio }: { studio: Studio }) {
             <FieldError path="emergencyPhone" />
           </div>
         </fieldset>
+        <SpaceField name="space" title="Room" />
         <KitFields />
+        <PlacesFields />
         <RuleFields />
         <div className="flex items-center gap-4">
           <button

@@ -1,12 +1,13 @@
 /** What comes next for a client in a movement, in words, by the policy that plan and floor go by. */
 import type { ClientRecord } from '@waxwing/core/coaching';
-import { buildCatalog } from '@waxwing/core/ladder';
-import { nextTimeWords, standingOf, type TimeQuestion } from '@waxwing/core/progress';
+import { buildCatalog, signWords } from '@waxwing/core/ladder';
+import { nextTime, standingOf, towards, type TimeQuestion } from '@waxwing/core/progress';
 import type { Lane } from '@waxwing/core/session';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { clientOnDayQuery, movementsQuery, studioQuery } from '../api/queries';
 import { today } from './dates';
+import { whyWords } from './reasons';
 
 /**
  * @param record what the sessions so far teach
@@ -40,3 +41,15 @@ export function useNextTime(
 }
 
 const NONE: Lane['pains'] = [];
+
+/** What comes next as one sentence, with how far the next rung is. */
+export function nextTimeWords(question: TimeQuestion): string {
+  const nameOf = (id: string) => question.find(id)?.name ?? id;
+  const step = nextTime(question);
+  const why = whyWords(step.why, nameOf);
+  if (step.kind === 'rung-down') return step.to === null ? why : `${why} Next: ${nameOf(step.to)}.`;
+  const sign = step.code === 'window' || step.code === 'same-again' ? towards(question) : null;
+  return sign && !sign.ready
+    ? `${why} ${sign.met} of ${sign.needed} sessions towards ${nameOf(sign.id)} (${signWords(sign.sign)}).`
+    : why;
+}

@@ -1,0 +1,65 @@
+/**
+ * Movements as earlier versions wrote them, in today's shape: options of kit were bare lists of needs, a correction had one text for
+ * trainer and client alike, and causes had names of their own. What is of today stays as it is. Nothing is judged here: the schema does that afterwards.
+ */
+import { causesToday } from './former-causes.js';
+
+type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
+type Fields = { [key: string]: Json };
+
+const isFields = (value: Json | undefined): value is Fields =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+const mapList = (value: Json | undefined, change: (one: Json) => Json): Json | undefined =>
+  Array.isArray(value) ? value.map(change) : value;
+
+/** Words that tell the trainer to do something, where they stand first in what was to be said. */
+const FOR_THE_TRAINER = /^(ask|name|remind|say|tell|listen|watch|count|before|let|use|give|repeat|call)\b/i;
+
+const withCauses = (one: Fields): Fields => {
+  const { causes } = one;
+  return Array.isArray(causes) && causes.every((cause) => typeof cause === 'string')
+    ? { ...one, causes: causesToday(causes) }
+    : one;
+};
+
+function correction(one: Json): Json {
+  if (!isFields(one)) return one;
+  const { text, ...rest } = withCauses(one);
+  if (text === undefined) return rest;
+  // Beside a cue, which is what is said, the text was a hint.
+  const spoken =
+    one.kind === 'say' && one.cueId === undefined && !(typeof text === 'string' && FOR_THE_TRAINER.test(text));
+  return { ...rest, [spoken ? 'say' : 'do']: text };
+}
+
+const fault = (one: Json): Json => {
+  if (!isFields(one)) return one;
+  const corrections = mapList(one.corrections, correction);
+  return { ...withCauses(one), ...(corrections === undefined ? {} : { corrections }) };
+};
+
+/** What is done on the feet says so: who cannot stand is limited by that. */
+function demandsOf({ demands, position }: Fields): Json | undefined {
+  if (position !== 'standing' || (demands !== undefined && !isFields(demands))) return demands;
+  return { standing: 1, ...demands };
+}
+
+/**
+ * A movement of any earlier version in today's shape; anything else comes back as it is.
+ * @param from the version of the pack that it is in, or what it was written with
+ */
+export function upgradeMovement(input: unknown, from: 1 | 2): unknown {
+  const movement = input as Json;
+  if (!isFields(movement)) return input;
+  const kit = mapList(movement.kit, (option) => (Array.isArray(option) ? { needs: option } : option));
+  const faults = mapList(movement.faults, fault);
+  // Since the second version the demand is known: where it is missing, it was left out on purpose.
+  const demands = from === 1 ? demandsOf(movement) : undefined;
+  return {
+    ...movement,
+    ...(demands === undefined ? {} : { demands }),
+    ...(kit === undefined ? {} : { kit }),
+    ...(faults === undefined ? {} : { faults }),
+  };
+}

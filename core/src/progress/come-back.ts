@@ -1,0 +1,52 @@
+/** Rungs that somebody went down from on the floor: what they come back to once its sign is met. */
+import type { Hurt, Move, PastSession } from '../client/history.js';
+import { reach, type Ladder, type Step } from '../ladder/graph.js';
+
+export interface ComeBack {
+  movementId: string;
+  /** The easier rung that was gone to. */
+  to: string;
+  /** When (ISO). */
+  since: string;
+}
+
+/** Rungs down that one move may go. */
+const FAR = 8;
+
+/**
+ * Movements that were left for an easier rung, because they were too much, and not done since; the latest first. What hurt is not among them: that is for a clinician.
+ * @param moves in any order
+ */
+export function comeBacks(
+  {
+    moves = [],
+    sets,
+    hurt = [],
+  }: {
+    moves?: readonly Move[] | undefined;
+    sets: Readonly<Record<string, readonly PastSession[]>>;
+    hurt?: readonly Hurt[];
+  },
+  ladder: Ladder,
+): ComeBack[] {
+  const left = new Map<string, ComeBack>();
+  for (const { from, to, at, aside } of moves.toSorted((a, b) => a.at.localeCompare(b.at))) {
+    left.delete(to);
+    if (from !== to && !aside && reach(ladder, from, ['easier'], FAR).has(to))
+      left.set(from, { movementId: from, to, since: at });
+  }
+  return [...left.values()]
+    .filter(({ movementId, since }) => !(sets[movementId] ?? []).some(({ at }) => at > since))
+    .filter(({ movementId }) => !hurt.some((one) => one.movementId === movementId))
+    .toSorted((a, b) => b.since.localeCompare(a.since));
+}
+
+/** The ways up from a movement, those first that lead to where somebody has been before. */
+export const waysUp = (
+  { rungs }: Pick<Ladder, 'rungs'>,
+  movementId: string,
+  sets: Readonly<Record<string, readonly PastSession[]>>,
+): Step[] =>
+  (rungs.get(movementId)?.harder ?? []).toSorted(
+    (a, b) => Number(sets[b.to] !== undefined) - Number(sets[a.to] !== undefined),
+  );

@@ -1,0 +1,37 @@
+/** How a movement is begun: what somebody alone is told, what is set up and remembered, what comes first, and what it should feel like. */
+import { label, PROGRESSIONS, SET_UPS } from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useFormContext } from 'react-hook-form';
+import { movementsQuery } from '../api/queries';
+import { Chips, Choice, Field } from './form-parts';
+import type { Fields } from './movement-fields';
+
+export function StartFields({ self }: { self: string }) {
+  const { register } = useFormContext<Fields>();
+  const movements = (useQuery(movementsQuery).data ?? []).filter(({ id }) => id !== self);
+  const nameOf = (id: string) => movements.find((movement) => movement.id === id)?.name ?? label(id);
+  return (
+    <div className="grid gap-3 md:grid-cols-2">
+      <div className="md:col-span-2">
+        <Field title="For somebody alone: start, move, finish, one thing to mind" path="how">
+          {(id) => <textarea id={id} rows={3} className="textarea w-full" {...register('how')} />}
+        </Field>
+      </div>
+      <Field title="What should be felt" path="feel.expected">
+        {(id) => <input id={id} className="input w-full" {...register('expected')} />}
+      </Field>
+      <Field title="What means stop" path="feel.stop">
+        {(id) => <input id={id} className="input w-full" {...register('stop')} />}
+      </Field>
+      <Chips title="To find and remember for each client" name="setUp" path="setUp" values={SET_UPS} />
+      <Chips
+        title="To be owned first"
+        name="precursors"
+        path="precursors"
+        values={movements.map(({ id }) => id)}
+        words={nameOf}
+      />
+      <Choice title="Something harder is meant to follow" name="progression" values={PROGRESSIONS} />
+    </div>
+  );
+}
