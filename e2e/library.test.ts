@@ -169,10 +169,13 @@ async function handle(page: Page, name: string, end: 'source' | 'target') {
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 }
 
-/** Draws a link on the map, from the top of one rung to the bottom of another; a hand that misses tries again. */
+/** Draws a link on the map, from the top of one rung to the bottom of another; a hand that misses opens the map anew and tries again. */
 async function drag(page: Page, easier: string, harder: string): Promise<void> {
   const offered = page.getByRole('complementary', { name: 'Links' }).getByText(`A link to ${harder}`);
+  let missed = false;
   await expect(async () => {
+    if (missed) await page.reload();
+    missed = true;
     await dragOnce(page, easier, harder);
     await expect(offered).toBeVisible({ timeout: 5000 });
   }).toPass();

@@ -96,8 +96,12 @@ export interface SetExtras {
 }
 
 /** The side that comes next; before anything was done, the first one. */
-export const sideNext = ({ movement, entry }: Pick<LaneView, 'movement' | 'entry'>): SetSide =>
-  !movement || movement.sides !== 'each' ? 'both' : entry ? progressOf(entry, movement.sides).side : firstSide(1);
+export function sideNext({ movement, entry, step }: Pick<LaneView, 'movement' | 'entry' | 'step'>): SetSide {
+  if (movement?.sides !== 'each') return 'both';
+  const own = step?.lane.side;
+  if (own) return own === 'alternating' ? 'both' : own;
+  return entry ? progressOf(entry, movement.sides).side : firstSide(1);
+}
 
 /** Logs the set in hand. */
 export function logSet(

@@ -1,6 +1,7 @@
 export * from './clock-turn.js';
 export * from './commands.js';
 export * from './draft.js';
+export * from './drop.js';
 export * from './lane-time.js';
 export * from './lane-view.js';
 export * from './minutes.js';

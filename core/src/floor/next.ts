@@ -15,7 +15,7 @@ import { nextStep, type NextStep } from '../progress/next-step.js';
 import { swapsFor } from '../progress/replacement.js';
 import type { Entry, SetRecord } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
-import { isPending, type RunStep } from '../session/run.js';
+import { isPending, sidesInLine, type RunStep } from '../session/run.js';
 import { fitOf, movementOf, type LaneView } from './lane-view.js';
 import { seriousFaults } from './say.js';
 
@@ -122,7 +122,7 @@ export function unanswered(view: LaneView): Unanswered | null {
   );
   if (!entry) return null;
   const movement = movementOf(view, entry.movementId);
-  if (progressOf(entry, movement?.sides ?? 'both').half) return null;
+  if (progressOf(entry, sidesInLine(view.steps, entry.itemId, movement?.sides ?? 'both')).half) return null;
   const name = entry.id === view.entry?.id ? null : (movement?.name ?? null);
   return { entry, sets: entry.sets.filter(({ effort }) => effort === null), name };
 }
@@ -145,14 +145,18 @@ export function proposalFor(view: LaneView): Proposal | null {
   const { step, entry, movement, record } = view;
   const dose = doseNow(view);
   if (!step || !entry || !movement || !dose) return null;
-  if (progressOf(entry, movement.sides).half) return null;
-  const sides = movement.sides === 'each' ? (['left', 'right'] as const) : (['both'] as const);
-  const last = sides.flatMap((side) => entry.sets.findLast((set) => set.side === side) ?? []);
+  const inLine = sidesInLine(view.steps, entry.itemId, movement.sides);
+  if (progressOf(entry, inLine).half) return null;
+  const sides = inLine === 'each' ? (['left', 'right'] as const) : null;
+  const last = sides
+    ? sides.flatMap((side) => entry.sets.findLast((set) => set.side === side) ?? [])
+    : entry.sets.slice(-1);
   // What nobody counted says nothing of the next one.
   if (last.some(({ uncounted }) => uncounted)) return null;
   const efforts = last.flatMap(({ effort }) => effort ?? []);
   const effort = efforts.toSorted((a, b) => EFFORTS.indexOf(b) - EFFORTS.indexOf(a))[0];
-  if (last.length < sides.length || efforts.length < sides.length || !effort) return null;
+  const wanted = sides?.length ?? 1;
+  if (last.length < wanted || efforts.length < wanted || !effort) return null;
   const left = last.flatMap((set) => set.left ?? []);
   const next = nextStep({
     standing: view.standing,

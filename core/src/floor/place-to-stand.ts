@@ -40,7 +40,7 @@ export function standFor(view: LaneView): Stand | null {
   const { entry, movement } = view;
   const taken = placesTaken(view);
   // The other side of a set is watched from the same place.
-  const half = entry !== undefined && progressOf(entry, movement?.sides ?? 'both').half;
+  const half = entry !== undefined && progressOf(entry, sidesInLine(steps, entry.itemId, movement?.sides ?? 'both')).half;
   const told = half ? taken.at(-1) : after(view, taken);
   return told ? { told, said: entry?.stood ?? null } : null;
 }

@@ -1,7 +1,8 @@
 /** The rest after the latest set: since when, and how many seconds it should have. Nothing is stored of it: it follows from the sets. */
+import { dropOf } from './drop.js';
 import { latestSet, type Entry, type Lane } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
-import { stepNow, type FindRunMovement, type RunStep } from '../session/run.js';
+import { sidesInLine, stepNow, type FindRunMovement, type RunStep } from '../session/run.js';
 
 export interface Rest {
   /** ISO. */
@@ -24,9 +25,11 @@ export function restOf(
   const last = latestSet(lane);
   if (!stepNow(steps) || !last) return null;
   const { entry, set } = last;
-  if (progressOf(entry, find(entry.movementId)?.sides ?? 'both').half) return null;
+  if (progressOf(entry, sidesInLine(steps, entry.itemId, find(entry.movementId)?.sides ?? 'both')).half) return null;
   const timer = lane.timers.at(-1);
   if (timer && timer.stoppedAt === null && timer.entryId === inHand?.id && timer.startedAt > set.at) return null;
-  const planned = steps.find(({ itemId }) => itemId === entry.itemId)?.lane.rest;
+  if (dropOf(last, steps)) return null;
+  const done = steps.findLast(({ itemId, state }) => itemId === entry.itemId && state === 'done');
+  const planned = (done ?? steps.find(({ itemId }) => itemId === entry.itemId))?.lane.rest;
   return { from: set.at, seconds: planned ?? DEFAULT_REST };
 }

@@ -1,4 +1,5 @@
 export * from './balance.js';
+export * from './by-set.js';
 export * from './carry.js';
 export * from './changes.js';
 export * from './coverage.js';
@@ -8,6 +9,8 @@ export * from './order.js';
 export * from './part.js';
 export * from './plan.js';
 export * from './reason.js';
+export * from './rounds.js';
+export * from './set-change.js';
 export * from './shortage.js';
 export * from './stations-of.js';
 export * from './stations.js';

@@ -7,8 +7,11 @@ import type { KitPiece } from '../movement/kit.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { loadSchema } from '../dosage/load-schema.js';
+import { amountOfParts, MOST_PARTS, partSchema, wrongParts } from '../dosage/parts.js';
 import { z } from '../schema/zod.js';
 import { whySchema } from './reason.js';
+import { laneOfSet, type SetLane } from './by-set.js';
+import { dropSchema, MOST_DROPS, setChangeSchema } from './set-change.js';
 import { PURPOSES, SPACES } from '../movement/vocabulary.js';
 
 /** In the order in which a session usually has them. */
@@ -29,21 +32,45 @@ export const MOST_CLIENTS = 4;
 /** A day, in minutes: no plan is longer. */
 export const DAY_MINUTES = 24 * 60;
 
-export const laneSchema = z.strictObject({
-  clientId: uuid,
-  movementId: slug,
-  /** A second movement done in the same rep: A, then B, then A with B. */
-  withId: slug.nullable(),
-  sets: whole(1, 20),
-  /** Reps, seconds or metres; of one side where each has its own. */
-  amount: whole(1, 3600),
-  tempo: tempoSchema,
-  /** Seconds after each set. */
-  rest: whole(0, 900),
-  load: loadSchema.nullable(),
-  /** Why this movement and this dose. */
-  why: whySchema,
-});
+export const laneSchema = z
+  .strictObject({
+    clientId: uuid,
+    movementId: slug,
+    /** A second movement done in the same rep: A, then B, then A with B. */
+    withId: slug.nullable(),
+    sets: whole(1, 20),
+    /** Reps, seconds or metres; of one side where each has its own. Of a composed set what its parts add up to. */
+    amount: whole(1, 3600),
+    tempo: tempoSchema,
+    /** Seconds after each set. */
+    rest: whole(0, 900),
+    load: loadSchema.nullable(),
+    /** Why this movement and this dose. */
+    why: whySchema,
+    /** A composed set: one part after the other. */
+    parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
+    /** Sets or rounds that differ from the line. */
+    bySet: z.array(setChangeSchema).max(20, 'has at most 20 rounds').optional(),
+    /** Lighter weights to go on with in the same set, the heaviest first. */
+    drops: z.array(dropSchema).min(1, 'needs a weight').max(MOST_DROPS, `has at most ${MOST_DROPS} drops`).optional(),
+  })
+  .superRefine((lane, context) => {
+    const report = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
+    const { parts, bySet = [], drops = [], load } = lane;
+    const wrong = parts && wrongParts(parts, lane.tempo);
+    if (wrong) report(['parts'], wrong);
+    else if (parts && amountOfParts(parts) !== lane.amount)
+      report(['parts'], `add up to ${amountOfParts(parts)}, but the amount is ${lane.amount}`);
+    bySet.forEach(({ set }, i) => {
+      if (bySet.findIndex((one) => one.set === set) < i) report(['bySet', i, 'set'], 'is there twice');
+    });
+    let kg = load?.kg ?? null;
+    drops.forEach((drop, i) => {
+      const less = kg !== null && drop.load.kg !== null && drop.load.kg < kg;
+      if (!less) report(['drops', i, 'load'], 'must be lighter than the weight before it');
+      kg = drop.load.kg;
+    });
+  });
 
 const itemSchema = z.strictObject({
   id: uuid,
@@ -94,6 +121,12 @@ export const planSchema = z
         const path = ['blocks', b, 'items', i];
         if (ids.has(item.id)) report([...path, 'id'], 'is used twice');
         ids.add(item.id);
+        item.lanes.forEach((lane, l) =>
+          lane.bySet?.forEach(({ set }, n) => {
+            if (set > setsOfLane(block, lane))
+              report([...path, 'lanes', l, 'bySet', n, 'set'], `is past the last of ${setsOfLane(block, lane)}`);
+          }),
+        );
         const seen = new Set<string>();
         item.lanes.forEach(({ clientId }, l) => {
           if (seen.has(clientId)) report([...path, 'lanes', l, 'clientId'], 'is in two lanes of one line');
@@ -154,7 +187,7 @@ export interface Turn {
   item: PlanItem;
   /** From 1. */
   set: number;
-  lanes: PlanLane[];
+  lanes: SetLane[];
 }
 
 /** How many sets a lane does in its block. */
@@ -167,7 +200,7 @@ export function turnsOf(block: Block): Turn[] {
     block,
     item,
     set,
-    lanes: item.lanes.filter((lane) => set <= setsOfLane(block, lane)),
+    lanes: item.lanes.filter((lane) => set <= setsOfLane(block, lane)).map((lane) => laneOfSet(lane, set)),
   });
   const sets = Array.from({ length: most }, (_, i) => i + 1);
   return (

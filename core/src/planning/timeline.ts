@@ -2,8 +2,11 @@
  * A session in time: whole seconds of teaching, changes, work and rest, one after the other. What the plan says and what the floor has left
  * are reckoned here, so that they agree. Everybody at a turn works at once; a circuit by time goes by its clock, and is taught before it.
  */
-import { setSeconds } from '../dosage/tempo.js';
+import { partsSeconds } from '../dosage/parts.js';
+import { setSeconds, SIDE_CHANGE_SECONDS } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary.js';
+import type { DoseMode } from '../movement/vocabulary.js';
+import { laneOfSet, sidesOfSet, timesOfSet, type SetLane } from './by-set.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
 import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
 import { rotationsOf } from './stations-of.js';
@@ -28,28 +31,39 @@ export interface Moment {
   block: Pick<Block, 'id' | 'kind' | 'workSeconds'>;
   itemId: string;
   set: number;
-  lanes: readonly PlanLane[];
+  lanes: readonly SetLane[];
 }
 
 type Find = (id: string) => Pick<MovementSummary, 'dose' | 'sides' | 'position'> | undefined;
 
-/** Seconds of one set of a lane; a combination takes both movements in each rep. */
+/**
+ * Seconds of one set of a lane: a combination takes both movements in each rep, a composed set all of its parts, and lighter weights are taken
+ * up at once. A set of one side only is half of it; sides that take turns rep by rep need no change between them.
+ */
 export function laneSeconds(
-  lane: PlanLane,
+  lane: SetLane,
   block: Pick<Block, 'kind' | 'workSeconds'>,
   { find }: { find: (id: string) => Pick<MovementSummary, 'dose' | 'sides'> | undefined },
 ): number {
   if (isTimed(block)) return block.workSeconds ?? 0;
   const movement = find(lane.movementId);
   const other = lane.withId === null ? undefined : find(lane.withId);
-  const own = setSeconds(
-    { mode: movement?.dose.mode ?? 'reps', tempo: lane.tempo },
-    movement?.sides ?? 'both',
-    lane.amount,
-  );
-  if (!other) return own;
-  return own + (other.dose.mode === 'reps' ? setSeconds(other.dose, 'both', lane.amount) : 0);
+  const sides = movement?.sides ?? 'both';
+  const times = timesOfSet(sides, lane.side);
+  const dose = { mode: movement?.dose.mode ?? 'reps', tempo: lane.tempo };
+  const once = lane.parts ? partsSeconds(lane.parts, lane.tempo, 'both') : setSeconds(dose, 'both', lane.amount);
+  const own = once * times + (sidesOfSet(sides, lane.side) === 'each' ? SIDE_CHANGE_SECONDS : 0);
+  const withOther = other?.dose.mode === 'reps' ? setSeconds(other.dose, 'both', lane.amount) : 0;
+  return own + withOther + dropSeconds(lane, dose) * times;
 }
+
+/** Seconds of the lighter weights that a set goes on with: each is picked up, or set where it has to be. */
+const dropSeconds = ({ drops = [] }: PlanLane, dose: { mode: DoseMode; tempo: string }): number =>
+  drops.reduce(
+    (sum, { load, amount }) =>
+      sum + Math.max(CHANGE_SECONDS.pickUp, load.changeSeconds) + setSeconds(dose, 'both', amount),
+    0,
+  );
 
 /** A circuit in which a clock says when to work and when to change. */
 const isTimed = ({ kind, workSeconds }: Pick<Block, 'kind' | 'workSeconds'>): boolean =>
@@ -63,7 +77,7 @@ export function momentsOf(block: Block, clientIds: readonly string[], rotation: 
       const here = clientIds.flatMap((clientId, who) => {
         const item = block.items[places[who] ?? -1];
         const lane = item?.lanes.find((one) => one.clientId === clientId);
-        return item && lane ? [{ itemId: item.id, lane }] : [];
+        return item && lane ? [{ itemId: item.id, lane: laneOfSet(lane, round + 1) }] : [];
       });
       const [first] = here;
       return first ? [{ block, itemId: first.itemId, set: round + 1, lanes: here.map(({ lane }) => lane) }] : [];

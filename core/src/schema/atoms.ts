@@ -81,7 +81,16 @@ export const instant = z.iso
   .datetime({ error: 'must be a UTC time such as 2030-01-31T17:05:00.000Z', abort: true })
   .refine(within, `must lie between the years ${FIRST_YEAR} and ${LAST_YEAR}`);
 
+/** Seconds of the slowest rep. */
+const LONGEST_REP = 60;
+
 /** Lower-pause-rise-pause in seconds. */
 export const tempoSchema = z
   .string()
-  .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0');
+  .regex(/^\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2}$/, {
+    error: 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0',
+    abort: true,
+  })
+  .refine((tempo) => tempo.split('-').reduce((sum, seconds) => sum + Number(seconds), 0) <= LONGEST_REP, {
+    error: `must take at most ${LONGEST_REP} seconds a rep`,
+  });

@@ -2,6 +2,7 @@
 import { painPlace } from '../client/pain.js';
 import { weightWords } from '../movement/kit.js';
 import { inWords, spokenOf, VIEW_WORDS } from '../movement/words.js';
+import { partsWords } from '../dosage/parts.js';
 import type { SessionEvent, SetSide } from './events.js';
 import type { FindMovement } from './digest.js';
 
@@ -30,10 +31,11 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'movement-started':
       return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
-      const { amount, side, loadLabel, entryId, despite, uncounted, pieces } = event.data;
+      const { amount, side, loadLabel, entryId, despite, uncounted, pieces, parts } = event.data;
       const timed = uncounted || movementOf(entryId)?.dose.mode === 'time';
       const how = uncounted ? ' by the clock' : pieces ? ` in pieces (${pieces.join(' + ')})` : '';
-      return `set: ${amount} ${timed ? 's' : 'reps'}${how}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
+      const what = parts ? partsWords(parts) : `${amount} ${timed ? 's' : 'reps'}${how}`;
+      return `set: ${what}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
     }
     case 'effort-felt':
       return `felt ${event.data.effort}`;
@@ -70,6 +72,10 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       const { amount, loadLabel } = event.data;
       return `set corrected: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}`;
     }
+    case 'drop-done': {
+      const { amount, loadLabel } = event.data;
+      return amount > 0 ? `went on: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}` : 'no lighter weight';
+    }
     case 'timer-started':
       return event.data.count > 1 ? `clock: ${event.data.count} × ${event.data.work} s` : `timer: ${event.data.work} s`;
     case 'timer-paused':
@@ -87,7 +93,7 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'sets-changed':
       return `sets now ${event.data.sets}: ${lineName(event.data.itemId)}`;
     case 'dose-changed':
-      return `next: ${event.data.amount}${event.data.load ? ` with ${event.data.load.label}` : ''}`;
+      return `next: ${event.data.parts ? partsWords(event.data.parts) : event.data.amount}${event.data.load ? ` with ${event.data.load.label}` : ''}`;
     case 'step-skipped':
       return `set ${event.data.set} left out: ${lineName(event.data.itemId)}`;
     case 'gone-to':

@@ -11,6 +11,7 @@ import { z } from '../schema/zod.js';
 import { OUTCOMES } from '../coaching/evidence.js';
 import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { loadSchema } from '../dosage/load-schema.js';
+import { amountOfParts, MOST_PARTS, partSchema } from '../dosage/parts.js';
 import { laneSchema } from '../planning/plan.js';
 
 export const EVENT_TYPES = [
@@ -26,6 +27,7 @@ export const EVENT_TYPES = [
   'rep-counted',
   'stood',
   'set-corrected',
+  'drop-done',
   'timer-started',
   'timer-paused',
   'timer-resumed',
@@ -92,7 +94,11 @@ export const eventSchema = z.discriminatedUnion('type', [
     uncounted: z.literal(true).optional(),
     /** A hold that was broken: the seconds of each piece. The amount is all of them. */
     pieces: z.array(whole(0, 3600)).min(2, 'needs at least two pieces').max(60, 'has at most 60 pieces').optional(),
+    /** A composed set: what was done of its parts. The amount is what they add up to. */
+    parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
   }),
+  /** A set went on with a lighter weight, without a rest; with nothing, the set ended without it. */
+  of('drop-done', { setId: uuid, ...setNumbers }),
   /** `left`: reps that were left in the tank, where they were asked for by number. */
   of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: whole(0, 30).optional() }),
   /** `setId`: the set that it was seen in. Without one it belongs to the set that is logged next, or to the last one where none follows. */
@@ -131,7 +137,15 @@ export const eventSchema = z.discriminatedUnion('type', [
   of('item-added', { itemId: uuid, afterId: uuid.nullable(), lane: laneSchema }),
   of('item-dropped', { itemId: uuid }),
   of('sets-changed', { itemId: uuid, sets: whole(0, 40) }),
-  of('dose-changed', { itemId: uuid, amount: whole(1, 3600), load: loadSchema.nullable(), tempo: tempoSchema }),
+  /** `set`: of that set alone. `parts`: a composed set; without them a line keeps its own as long as the amount is theirs. */
+  of('dose-changed', {
+    itemId: uuid,
+    amount: whole(1, 3600),
+    load: loadSchema.nullable(),
+    tempo: tempoSchema,
+    set: whole(1, 40).optional(),
+    parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
+  }),
   of('step-skipped', { itemId: uuid, set: whole(1, 40) }),
   of('gone-to', { itemId: uuid, set: whole(1, 40) }),
   /** Where it is held, from now on. */
@@ -186,6 +200,11 @@ export function checkEvent(input: unknown, frame: SessionFrame): Checked<Session
     if (all !== event.data.amount)
       problems.push({ path: 'data.pieces', message: `add up to ${all}, but the amount is ${event.data.amount}` });
   }
+  if ((event.type === 'set-done' || event.type === 'dose-changed') && event.data.parts) {
+    const all = amountOfParts(event.data.parts);
+    if (all !== event.data.amount)
+      problems.push({ path: 'data.parts', message: `add up to ${all}, but the amount is ${event.data.amount}` });
+  }
   if (!frame.clientIds.includes(event.clientId)) problems.push({ path: 'clientId', message: 'is not in this session' });
   return problems.length > 0 ? { ok: false, problems } : { ok: true, value: event };
 }
@@ -226,6 +245,7 @@ const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
   'rep-counted': ['entryId'],
   stood: ['entryId'],
   'set-corrected': ['setId'],
+  'drop-done': ['setId'],
   'timer-started': ['entryId'],
   'timer-paused': ['timerId'],
   'timer-resumed': ['timerId'],

@@ -8,6 +8,7 @@ import type { Pain } from '../client/pain.js';
 import type { NotedSetUp } from '../client/set-up.js';
 import type { PlaceRef } from '../client/place.js';
 import type { KitPiece } from '../movement/kit.js';
+import type { Part } from '../dosage/parts.js';
 import type { Effort, View } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';
@@ -22,6 +23,10 @@ export interface SetRecord {
   uncounted: boolean;
   /** The seconds of each piece of a hold that was broken; null for one that was not. */
   pieces: number[] | null;
+  /** What was done of a composed set; null for a plain one. */
+  parts: Part[] | null;
+  /** What it went on with at lighter weights, without a rest. One of nothing says that it did not. */
+  drops: DropRecord[];
   kg: number | null;
   loadLabel: string | null;
   effort: Effort | null;
@@ -34,6 +39,12 @@ export interface SetRecord {
   despite: string | null;
   /** Where the trainer said they stood; null for where they were told to. */
   stood: View | null;
+}
+
+export interface DropRecord {
+  amount: number;
+  kg: number | null;
+  loadLabel: string | null;
 }
 
 export interface CorrectionRecord extends Attempt {
@@ -71,13 +82,18 @@ export interface Entry {
   corrections: CorrectionRecord[];
 }
 
+/** What a line, or one set of it, is done with from now on. */
+export type ChangedDose = Pick<PlanLane, 'amount' | 'load' | 'tempo' | 'parts'>;
+
 /** What the trainer changed in one client's programme: what is put in, left out, done otherwise or in another order. */
 export interface Course {
   added: { itemId: string; afterId: string | null; lane: PlanLane }[];
   dropped: string[];
   /** Sets to do instead of those planned, by line. */
   sets: Record<string, number>;
-  doses: Record<string, Pick<PlanLane, 'amount' | 'load' | 'tempo'>>;
+  doses: Record<string, ChangedDose>;
+  /** The same for single sets: by line, then by set. */
+  setDoses: Record<string, Record<number, ChangedDose>>;
   /** Sets left out, by line. */
   skipped: Record<string, number[]>;
   /** Where the trainer went by hand. */
@@ -107,7 +123,7 @@ export const emptyLane = (clientId: string): Lane => ({
   setUps: [],
   left: [],
   timers: [],
-  course: { added: [], dropped: [], sets: {}, doses: {}, skipped: {}, place: null },
+  course: { added: [], dropped: [], sets: {}, doses: {}, setDoses: {}, skipped: {}, place: null },
 });
 
 export interface SessionState {
@@ -241,7 +257,12 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
       const { setId, ...numbers } = event.data;
       const set = sets.get(setId);
       // What was put right was counted, and is whole.
-      if (set) Object.assign(set, numbers, { uncounted: false, pieces: null });
+      if (set) Object.assign(set, numbers, { uncounted: false, pieces: null, parts: null });
+      break;
+    }
+    case 'drop-done': {
+      const { setId, ...numbers } = event.data;
+      sets.get(setId)?.drops.push(numbers);
       break;
     }
     case 'fault-seen': {
@@ -384,8 +405,9 @@ function changeCourse(course: Course, event: CourseEvent): void {
       course.sets[event.data.itemId] = event.data.sets;
       break;
     case 'dose-changed': {
-      const { itemId, ...dose } = event.data;
-      course.doses[itemId] = dose;
+      const { itemId, set, ...dose } = event.data;
+      if (set === undefined) course.doses[itemId] = dose;
+      else (course.setDoses[itemId] ??= {})[set] = dose;
       break;
     }
     case 'step-skipped':
@@ -398,7 +420,7 @@ function changeCourse(course: Course, event: CourseEvent): void {
 }
 
 function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetRecord>): void {
-  const { side, amount, kg, loadLabel, despite = null, uncounted = false, pieces = null } = event.data;
+  const { side, amount, kg, loadLabel, despite = null, uncounted = false, pieces = null, parts = null } = event.data;
   entry.unplaced = [];
   const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
   const set: SetRecord = {
@@ -407,6 +429,8 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     amount,
     uncounted,
     pieces,
+    parts,
+    drops: [],
     kg,
     loadLabel,
     effort: null,

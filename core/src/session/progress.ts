@@ -1,4 +1,5 @@
 /** Where a lane stands in its sets: which set is next, which side, and what the totals are. */
+import { partTotals } from '../dosage/parts.js';
 import type { Sides } from '../movement/vocabulary.js';
 import type { Entry, SetRecord } from './fold.js';
 import type { SetSide } from './events.js';
@@ -35,20 +36,32 @@ export interface Totals {
   amount: number;
   left: number;
   right: number;
-  /** Σ reps × load, for sets with a load. */
+  /** Pulses and seconds held of composed sets, beside the amount. */
+  pulses: number;
+  held: number;
+  /** Σ reps × load, for sets with a load; what was done with lighter weights in the same set counts at those. */
   volumeKg: number;
 }
 
 /** Exact totals of one stay at a movement; of what was counted. */
 export function totalsOf(entry: Entry, sides: Sides): Totals {
   const counted = entry.sets.filter(({ uncounted }) => !uncounted);
+  const dropped = (set: SetRecord) => set.drops.reduce((sum, drop) => sum + drop.amount, 0);
   const amountOn = (side: SetSide) =>
-    counted.filter((set) => set.side === side).reduce((sum, set) => sum + set.amount, 0);
+    counted.filter((set) => set.side === side).reduce((sum, set) => sum + set.amount + dropped(set), 0);
+  const composed = counted.flatMap(({ parts }) => (parts ? [partTotals(parts)] : []));
   return {
-    sets: sides === 'each' ? Math.max(onSide(entry.sets, 'left'), onSide(entry.sets, 'right')) : entry.sets.length,
-    amount: counted.reduce((sum, set) => sum + set.amount, 0),
+    sets:
+      sides === 'each'
+        ? Math.max(onSide(entry.sets, 'left'), onSide(entry.sets, 'right')) + onSide(entry.sets, 'both')
+        : entry.sets.length,
+    amount: counted.reduce((sum, set) => sum + set.amount + dropped(set), 0),
     left: amountOn('left'),
     right: amountOn('right'),
-    volumeKg: counted.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0),
+    pulses: composed.reduce((sum, { reps, pulses }) => sum + (reps > 0 ? pulses : 0), 0),
+    held: composed.reduce((sum, { reps, pulses, held }) => sum + (reps > 0 || pulses > 0 ? held : 0), 0),
+    volumeKg: counted
+      .flatMap(({ drops, ...set }) => [set, ...drops])
+      .reduce((sum, { amount, kg }) => sum + amount * (kg ?? 0), 0),
   };
 }

@@ -3,11 +3,14 @@
  * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
  */
 import type { MovementSummary } from '../movement/summary.js';
+import type { Sides } from '../movement/vocabulary.js';
+import { amountOfParts } from '../dosage/parts.js';
+import { laneOfSet, type SetLane } from '../planning/by-set.js';
 import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
+import type { RoundSide } from '../planning/set-change.js';
 import type { Rotation } from '../planning/stations.js';
 import { laneSeconds, type Moment, secondsOf, timelineOfMoments } from '../planning/timeline.js';
-import type { Entry, Lane } from './fold.js';
-import { progressOf } from './progress.js';
+import type { ChangedDose, Entry, Lane } from './fold.js';
 
 /** The plan that a session began with. It stays as it was; what changes on the way is in the events. */
 export interface Programme {
@@ -37,8 +40,8 @@ export interface RunStep {
   turn: number | null;
   /** Its place in the programme of everybody: what is done at once by several has one. */
   place: number;
-  /** What is done: the movement in hand after swaps, and the dose after changes. */
-  lane: PlanLane;
+  /** What is done in this set: the movement in hand after swaps, and the dose after changes. */
+  lane: SetLane;
   state: StepState;
 }
 
@@ -47,6 +50,10 @@ interface Line {
   block: Block | null;
   lane: PlanLane;
   sets: number;
+  /** Doses of single sets that were changed on the way. */
+  changes: Readonly<Record<number, ChangedDose>>;
+  /** What was done of it so far. */
+  before: readonly Entry[];
 }
 
 /** Every set of a client, in order, each with its state. Without a programme there is only what was put in. */
@@ -63,6 +70,8 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
       ...swapped(planned, byItem.get(itemId)?.at(-1)),
       ...course.doses[itemId],
     },
+    changes: course.setDoses[itemId] ?? {},
+    before: byItem.get(itemId) ?? [],
     sets: course.sets[itemId] ?? (block ? setsOfLane(block, planned) : planned.sets),
   });
   const isDropped = (itemId: string): boolean => course.dropped.includes(itemId);
@@ -100,9 +109,24 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
   return withStates(steps, lane, byItem, find);
 }
 
-/** A swap changes the movement of a line, and takes the load of the old one out of it. */
+/** A swap changes the movement of a line, and takes what belonged to the old one out of it. A movement that a round has by plan is no swap. */
 const swapped = (planned: PlanLane, last: Entry | undefined): Partial<PlanLane> =>
-  last && last.movementId !== planned.movementId ? { movementId: last.movementId, withId: null, load: null } : {};
+  last && ![planned.movementId, ...(planned.bySet ?? []).map(({ movementId }) => movementId)].includes(last.movementId)
+    ? { movementId: last.movementId, withId: null, load: null, parts: undefined, bySet: undefined, drops: undefined }
+    : {};
+
+/** One set of a line: what the plan says of that set, and what was changed on the way. */
+function laneInSet({ lane, changes, before }: Line, set: number): SetLane {
+  const planned = laneOfSet(lane, set);
+  const change = changes[set];
+  const own = change ? { ...planned, ...change } : planned;
+  const { parts } = own;
+  const done = own.asClean && before.flatMap(({ sets }) => sets).at(-1);
+  const amount = done ? Math.max(1, done.amount) : own.amount;
+  const { parts: _, ...plain } = own;
+  // Another amount is no composed set.
+  return parts && amountOfParts(parts) === amount ? { ...own, amount } : { ...plain, amount };
+}
 
 /** Places that a line, a block gone round, and any block can take: more than they ever have. */
 const LINE_PLACES = 100;
@@ -116,7 +140,7 @@ const stepOf = (line: Line, set: number, turn: number | null, place: number): Om
   block: line.block && { id: line.block.id, kind: line.block.kind, workSeconds: line.block.workSeconds },
   turn,
   place,
-  lane: line.lane,
+  lane: laneInSet(line, set),
 });
 
 const allSets = (line: Line, from: number): Omit<RunStep, 'state'>[] =>
@@ -134,9 +158,38 @@ function turnsFor(
   return rotation.map((places) => block.items[places[who] ?? -1]?.id ?? null);
 }
 
-/** Sets that are done of a line, over all its movements. */
-export function doneSets(entries: readonly Entry[], find: FindRunMovement): number {
-  return entries.reduce((sum, entry) => sum + progressOf(entry, find(entry.movementId)?.sides ?? 'both').done, 0);
+/** What was done of a line, over all its movements, and what of it no step has been counted for yet. */
+interface Tally {
+  left: number;
+  right: number;
+  /** Sets of both sides at once, or in turn. */
+  both: number;
+}
+
+function tallyOf(entries: readonly Entry[], find: FindRunMovement): Tally {
+  const tally: Tally = { left: 0, right: 0, both: 0 };
+  for (const entry of entries) {
+    const each = find(entry.movementId)?.sides === 'each';
+    for (const { side } of entry.sets) tally[each ? side : 'both'] += 1;
+  }
+  return tally;
+}
+
+/** Counts a set of a step as done: of one side, of both at once, or of one after the other. */
+function takeDone(tally: Tally, side: RoundSide | undefined): boolean {
+  if (side === 'left' || side === 'right') {
+    if (tally[side] === 0) return false;
+    tally[side] -= 1;
+    return true;
+  }
+  if (tally.both > 0) {
+    tally.both -= 1;
+    return true;
+  }
+  if (tally.left === 0 || tally.right === 0) return false;
+  tally.left -= 1;
+  tally.right -= 1;
+  return true;
 }
 
 function withStates(
@@ -145,14 +198,14 @@ function withStates(
   byItem: ReadonlyMap<string, readonly Entry[]>,
   find: FindRunMovement,
 ): RunStep[] {
-  const left = new Map<string, number>();
+  const left = new Map<string, Tally>();
   const hurt = hurtIn(pains);
   const marked = steps.map((step): RunStep => {
     const { itemId, set, lane } = step;
     if (course.skipped[itemId]?.includes(set)) return { ...step, state: 'skipped' };
-    const done = left.get(itemId) ?? doneSets(byItem.get(itemId) ?? [], find);
-    left.set(itemId, Math.max(0, done - 1));
-    if (done > 0) return { ...step, state: 'done' };
+    const tally = left.get(itemId) ?? tallyOf(byItem.get(itemId) ?? [], find);
+    left.set(itemId, tally);
+    if (takeDone(tally, lane.side)) return { ...step, state: 'done' };
     // What is left of a movement that hurt sharply leaves the run.
     return { ...step, state: hurt.has(lane.movementId) || hurt.has(lane.withId ?? '') ? 'skipped' : 'later' };
   });
@@ -196,6 +249,10 @@ export const isPending = ({ state }: RunStep): boolean => state === 'now' || sta
 /** Whole seconds of one set, both sides of it. */
 export const stepSeconds = ({ lane, block }: Pick<RunStep, 'lane' | 'block'>, find: FindRunMovement): number =>
   laneSeconds(lane, block ?? ON_ITS_OWN, { find });
+
+/** The sides of a movement as a line takes them: where rounds have a side of their own, no set has a second half. */
+export const sidesInLine = (steps: readonly RunStep[], itemId: string | null, sides: Sides): Sides =>
+  steps.some((step) => step.itemId === itemId && step.lane.side !== undefined) ? 'both' : sides;
 
 const ON_ITS_OWN = { kind: 'strength', workSeconds: null } as const;
 
