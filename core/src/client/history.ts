@@ -1,4 +1,5 @@
 /** What is known of a client's past: sets by movement, rungs that were moved, how often faults show. Plain facts, without a judgement. */
+import type { Part } from '../schema/part.js';
 import type { Effort } from '../movement/vocabulary.js';
 
 /** One recorded set of a movement. `amount` is reps or seconds on the weaker side. */
@@ -6,6 +7,8 @@ export interface DoneSet {
   amount: number;
   /** The pieces of a hold that was broken, in seconds; left out where it was whole. */
   pieces?: readonly number[];
+  /** What was done of a composed set; left out for a plain one. */
+  parts?: readonly Part[];
   effort: Effort | null;
   /** No fault of severity stop or fix was open at it. */
   clean: boolean;

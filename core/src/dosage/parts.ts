@@ -2,31 +2,10 @@
  * A composed set: one part after the other, such as `8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s`.
  * One line types it, and the same line is what is read: what is written is parsed back to the same parts.
  */
-import { tempoSchema, whole } from '../schema/atoms.js';
-import { z } from '../schema/zod.js';
+import { MOST_PARTS, type Part, type PartKind, partSchema, type Point, POINTS } from '../schema/part.js';
 import { parseTempo, SIDE_CHANGE_SECONDS, sideCount } from './tempo.js';
-import type { Sides } from '../movement/vocabulary.js';
+import type { DoseMode, Sides } from '../movement/vocabulary.js';
 
-export const PART_KINDS = ['reps', 'half', 'pulses', 'hold'] as const;
-export type PartKind = (typeof PART_KINDS)[number];
-
-/** Where in the range a pulse or a hold is. */
-export const POINTS = ['bottom', 'middle', 'top'] as const;
-export type Point = (typeof POINTS)[number];
-
-export const partSchema = z.discriminatedUnion('kind', [
-  /** Reps, at a tempo of their own or at that of the line. */
-  z.strictObject({ kind: z.literal('reps'), count: whole(1, 200), tempo: tempoSchema.nullable() }),
-  /** Half up, down again, and the whole way: each counts once. */
-  z.strictObject({ kind: z.literal('half'), count: whole(1, 100) }),
-  /** Small moves around one point of the range, one each second. */
-  z.strictObject({ kind: z.literal('pulses'), count: whole(1, 300), at: z.enum(POINTS).nullable() }),
-  z.strictObject({ kind: z.literal('hold'), count: whole(1, 600), at: z.enum(POINTS).nullable() }),
-]);
-export type Part = z.infer<typeof partSchema>;
-
-/** Parts of one set, at most. */
-export const MOST_PARTS = 12;
 /** Seconds that one side of a set may take. */
 export const LONGEST_SET = 1800;
 
@@ -49,10 +28,10 @@ export const partTotals = (parts: readonly Part[]): PartTotals =>
     { reps: 0, pulses: 0, held: 0 },
   );
 
-/** The one number that a composed set is known by: its reps, else its pulses, else the seconds held. */
+/** The one number that a composed set is known by: its reps, else the seconds held, else its pulses. */
 export function amountOfParts(parts: readonly Part[]): number {
   const { reps, pulses, held } = partTotals(parts);
-  return reps || pulses || held;
+  return reps || held || pulses;
 }
 
 const secondsOfTempo = (tempo: string): number => parseTempo(tempo).reduce((sum, seconds) => sum + seconds, 0);
@@ -70,6 +49,14 @@ export function partsSeconds(parts: readonly Part[], tempo: string, sides: Sides
   const times = sideCount(sides);
   const one = parts.reduce((sum, part) => sum + partSeconds(part, tempo), 0);
   return one * times + SIDE_CHANGE_SECONDS * (times - 1);
+}
+
+/** Why a movement that is dosed so cannot be done in some parts; null when it can. */
+export function wrongPartsFor(mode: DoseMode, parts: readonly Part[]): string | null {
+  if (mode === 'distance') return 'are for reps and holds: this movement is measured in metres';
+  if (mode === 'reps') return null;
+  const { reps, held } = partTotals(parts);
+  return reps > 0 || held === 0 ? 'must be holds, with pulses if wished: this movement is held' : null;
 }
 
 /** Why some parts cannot be a set at a tempo; null when they can. */
@@ -109,6 +96,8 @@ export function partsUntil(parts: readonly Part[], index: number, count: number)
     return i === index && count > 0 ? [{ ...part, count: Math.min(count, part.count) }] : [];
   });
 }
+
+export const sameParts = (a: readonly Part[], b: readonly Part[]): boolean => partsWords(a) === partsWords(b);
 
 const GROWTH: Readonly<Record<PartKind, { by: number; to: number }>> = {
   reps: { by: 1, to: 12 },
@@ -182,7 +171,8 @@ const TYPED_TEMPO: Readonly<Record<string, string>> = {
   quick: '1-0-1-0',
 };
 
-const REPS = /^(\d{1,3})(?: (singles?|reps?|full|slow|quick|pause|with a pause|at))?(?: ?\(?(\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2})\)?)?$/;
+const REPS =
+  /^(\d{1,3})(?: (singles?|reps?|full|slow|quick|pause|with a pause|at))?(?: ?\(?(\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2})\)?)?$/;
 const HALF = /^(\d{1,3}) (?:half[- ]and[- ](?:full|whole)|halves|one and a half)$/;
 const PULSES = /^(\d{1,3}) pulses?(?: at(?: the)? (bottom|middle|top))?$/;
 const HOLD = /^(?:hold (\d{1,3})(?: ?s)?|(\d{1,3}) ?s hold)(?: at(?: the)? (bottom|middle|top))?$/;
@@ -200,7 +190,8 @@ export function parseParts(line: string): ParsedParts {
   const parts: Part[] = [];
   for (const piece of pieces) {
     const part = parsePart(piece);
-    if (!part) return { wrong: `“${piece}” is not a part of a set: try 8 singles, 3 slow (2-0-2-0), 8 pulses or hold 8 s` };
+    if (!part)
+      return { wrong: `“${piece}” is not a part of a set: try 8 singles, 3 slow (2-0-2-0), 8 pulses or hold 8 s` };
     const checked = partSchema.safeParse(part);
     if (!checked.success) return { wrong: `“${piece}” ${checked.error.issues[0]?.message ?? 'is not possible'}` };
     parts.push(checked.data);

@@ -4,7 +4,10 @@ import { type Load, loadsFor } from '../dosage/loads.js';
 import { itemsOf, type KitPiece } from '../movement/kit.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { KitItem, Region } from '../movement/vocabulary.js';
+import { amountOfParts } from '../dosage/parts.js';
+import type { Part } from '../schema/part.js';
 import type { SetSide } from '../session/events.js';
+import type { ChangedDose } from '../session/fold.js';
 import { firstSide, progressOf } from '../session/progress.js';
 import type { RunStep } from '../session/run.js';
 import { draft, type Draft, type NewId } from './draft.js';
@@ -91,6 +94,8 @@ export interface SetExtras {
   side?: SetSide | undefined;
   /** The pieces that a hold was broken into, in seconds. */
   pieces?: readonly number[] | undefined;
+  /** What was done of a composed set; the amount is what they add up to. */
+  parts?: readonly Part[] | undefined;
   /** Why it should not have been done, where the trainer chose to do it all the same. */
   despite?: string | undefined;
 }
@@ -109,7 +114,7 @@ export function logSet(
   amount: number,
   load: Load | null,
   newId: NewId,
-  { side = sideNext(view), pieces, despite }: SetExtras = {},
+  { side = sideNext(view), pieces, parts, despite }: SetExtras = {},
 ): Draft[] {
   const { movement } = view;
   if (!movement || (view.closed && !despite)) return [];
@@ -122,6 +127,7 @@ export function logSet(
       kg: load?.kg ?? null,
       loadLabel: load?.label ?? null,
       ...(pieces && pieces.length > 1 && total === amount ? { pieces: [...pieces] } : {}),
+      ...(parts?.length && amountOfParts(parts) === amount ? { parts: [...parts] } : {}),
       ...(despite ? { despite } : {}),
     }),
   ]);
@@ -143,10 +149,15 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
       const entryId = known ?? newId();
       begun.set(itemId, entryId);
       const movement = movementOf(view, lane.movementId);
-      const each = movement?.sides === 'each';
+      const { side } = lane;
+      const each = movement?.sides === 'each' && side === undefined;
       // One side may have been logged by hand already.
       const progress = first && each && entry ? progressOf(entry, 'each') : null;
-      const sides: readonly SetSide[] = progress?.half ? [progress.side] : each ? ['left', 'right'] : ['both'];
+      const sides: readonly SetSide[] = progress?.half
+        ? [progress.side]
+        : each
+          ? ['left', 'right']
+          : [movement?.sides === 'each' && side && side !== 'alternating' ? side : 'both'];
       const numbers = {
         amount: Math.round(work / (each ? 2 : 1)),
         kg: lane.load?.kg ?? null,
@@ -162,15 +173,35 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
 
 /** Takes a proposal: from now on this line is done so. A rung is taken by `swapTo`. */
 export const takeProposal = ({ step }: LaneView, { dose }: Proposal, newId: NewId): Draft[] =>
-  step ? [draft(newId(), 'dose-changed', { itemId: step.itemId, ...dose })] : [];
+  step ? [doseChange(step, dose, newId)] : [];
+
+/** What a line is done with from now on; where this set has a dose of its own, of this set alone. */
+function doseChange({ itemId, set, own }: RunStep, dose: ChangedDose, newId: NewId): Draft {
+  const { amount, load, tempo, parts } = dose;
+  return draft(newId(), 'dose-changed', {
+    itemId,
+    amount,
+    load,
+    tempo,
+    ...(parts && { parts: [...parts] }),
+    ...(own && { set }),
+  });
+}
 
 /** From now on this line is done with another weight. */
 export function setLoad(view: LaneView, load: Load | null, newId: NewId): Draft[] {
   const dose = doseNow(view);
-  if (!view.step || !dose) return [];
-  const { amount, tempo } = dose;
-  return [draft(newId(), 'dose-changed', { itemId: view.step.itemId, amount, load, tempo })];
+  return view.step && dose ? [doseChange(view.step, { ...dose, load }, newId)] : [];
 }
+
+/** From now on this line is done with another dose. */
+export const setDose = ({ step }: LaneView, dose: ChangedDose, newId: NewId): Draft[] =>
+  step ? [doseChange(step, dose, newId)] : [];
+
+/** The set that was just logged went on with a lighter weight, or, with nothing, ended without it. */
+export const logDrop = ({ set }: Pick<JustDone, 'set'>, amount: number, { kg, label }: Load, newId: NewId): Draft[] => [
+  draft(newId(), 'drop-done', { setId: set.id, amount, kg, loadLabel: label }),
+];
 
 /** Things that a movement can be loaded with. */
 export const weighable = ({ kit }: Pick<MovementSummary, 'kit'>): KitItem[] =>

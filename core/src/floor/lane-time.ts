@@ -1,6 +1,8 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
+import { partAt, partSeconds, partsSeconds, type PartAt } from '../dosage/parts.js';
 import { setSeconds } from '../dosage/tempo.js';
-import { restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
+import type { Part } from '../schema/part.js';
+import { partsSignals, restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
 import { elapsedOf, timerAt, type Timer } from '../session/timer.js';
 import type { LaneView } from './lane-view.js';
 import { doseNow } from './next.js';
@@ -30,6 +32,8 @@ export function laneTime(view: LaneView, now: number): LaneTime {
   const timer = timerOf(view);
   if (timer) {
     const { left, running, elapsed, phase } = timerAt(timer, now);
+    const { parts, tempo } = doseNow(view) ?? {};
+    if (parts && tempo !== undefined) return composedTime(parts, tempo, elapsed, running);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
     if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
     const at = dose && tempoAt(dose.tempo, elapsed);
@@ -52,6 +56,32 @@ export function laneTime(view: LaneView, now: number): LaneTime {
     left: Math.max(0, Math.ceil(left / 1000)),
     beat: null,
   };
+}
+
+/** The time of a composed set: reps and pulses are counted within their part, a hold counts down. */
+function composedTime(parts: readonly Part[], tempo: string, elapsed: number, running: boolean): LaneTime {
+  const at = partAt(parts, tempo, elapsed);
+  const phase = running ? 'work' : 'paused';
+  if (!at) return { phase: 'over', words: clockWords(0), left: 0, beat: null };
+  const { part, within, left } = at;
+  const seconds = Math.max(0, Math.ceil(left / 1000));
+  if (part.kind === 'hold') return { phase, words: clockWords(left), left: seconds, beat: null };
+  const length = partSeconds(part, tempo) * 1000;
+  const n = Math.min(part.count, Math.floor((within / length) * part.count) + 1);
+  const beat = part.kind === 'reps' ? tempoAt(part.tempo ?? tempo, within) : null;
+  return {
+    phase,
+    words: `${n} of ${part.count}`,
+    left: seconds,
+    beat: beat ? `${BEAT_WORDS[beat.phase]} ${beat.second}` : null,
+  };
+}
+
+/** Which part of a composed set the lane is in now; null where none runs. */
+export function partNow(view: LaneView, now: number): PartAt | null {
+  const timer = timerOf(view);
+  const dose = doseNow(view);
+  return timer && dose?.parts ? partAt(dose.parts, dose.tempo, timerAt(timer, now).elapsed) : null;
 }
 
 /** While everybody goes by a clock, no lane has a time of its own. */
@@ -85,8 +115,13 @@ export function soundsOf(view: LaneView, now: number): Sounds | null {
   const timer = timerOf(view);
   if (timer) {
     if (!timerAt(timer, now).running) return null;
-    const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
-    const signals = dose ? tempoSignals(dose.tempo, dose.amount) : signalsOf(timer);
+    const dose = doseNow(view);
+    const byBeat = view.movement?.dose.mode === 'reps';
+    const signals = dose?.parts
+      ? partsSignals(dose.parts, dose.tempo)
+      : dose && byBeat
+        ? tempoSignals(dose.tempo, dose.amount)
+        : signalsOf(timer);
     return { signals, start: now - elapsedOf(timer, now) };
   }
   const { rest } = view;
@@ -98,5 +133,6 @@ export function timerSeconds(view: LaneView): number {
   const dose = doseNow(view);
   const { movement } = view;
   if (!dose || !movement) return 1;
+  if (dose.parts) return Math.max(1, partsSeconds(dose.parts, dose.tempo, 'both'));
   return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount));
 }

@@ -3,10 +3,12 @@ import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
 import type { ReadyWhen } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
+import { partsWords } from '../dosage/parts.js';
 import { EFFORTS, type Region } from '../movement/vocabulary.js';
 import { bestSingle } from '../client/history.js';
 import { laneFor } from '../planning/lane-for.js';
 import type { PlanLane } from '../planning/plan.js';
+import type { Drop } from '../planning/set-change.js';
 import { waysUp } from '../progress/come-back.js';
 import { isOpen } from '../progress/fit.js';
 import { heldBack } from '../progress/held.js';
@@ -17,6 +19,7 @@ import type { Entry, SetRecord } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
 import { isPending, sidesInLine, type RunStep } from '../session/run.js';
 import { fitOf, movementOf, type LaneView } from './lane-view.js';
+import { dropOf } from './drop.js';
 import { seriousFaults } from './say.js';
 
 /** Why nothing goes up now; null when it may. */
@@ -173,18 +176,25 @@ export function proposalFor(view: LaneView): Proposal | null {
       kg: last[0]?.kg ?? null,
       label: last[0]?.loadLabel ?? null,
       pieces: last.toSorted((a, b) => bestSingle(whole(a)) - bestSingle(whole(b)))[0]?.pieces ?? null,
+      parts: last.toSorted((a, b) => a.amount - b.amount)[0]?.parts ?? null,
     },
     faults: seriousFaults(view),
     planned: dose.amount,
+    plannedParts: dose.parts,
     within: true,
   });
-  const { amount, load, tempo } = next.dose;
+  const { amount, load, tempo, parts } = next.dose;
   const keeps = next.kind === 'stop' || next.kind === 'rung-down' || next.kind === 'rung-up';
   return {
     step: next,
     dose: next.dose,
     why: next.why,
-    changes: !keeps && (amount !== dose.amount || load?.label !== dose.load?.label || tempo !== dose.tempo),
+    changes:
+      !keeps &&
+      (amount !== dose.amount ||
+        load?.label !== dose.load?.label ||
+        tempo !== dose.tempo ||
+        partsWords(parts ?? []) !== partsWords(dose.parts ?? [])),
     to: next.to === null ? null : (movementOf(view, next.to) ?? null),
   };
 }
@@ -209,4 +219,12 @@ export function sinceLastTime(view: LaneView): SinceLast | null {
   const from = record.sets[movement.id]?.at(-1)?.sets.at(-1)?.kg ?? null;
   const to = doseNow(view)?.load?.kg ?? null;
   return from === null || to === null || from === to ? null : { code: 'weight', from, to };
+}
+
+/** The lighter weight to go on with at once: nothing after sharp pain, and not where the movement is closed. */
+export function dropNow(view: LaneView): Drop | null {
+  const { justDone, steps, alarm } = view;
+  if (!justDone?.movement || alarm) return null;
+  const drop = dropOf(justDone, steps);
+  return drop && isOpen(fitOf(view, justDone.movement, drop.load.item)) ? drop : null;
 }

@@ -2,6 +2,7 @@
 import { nextPlace } from '../coaching/stand.js';
 import type { View } from '../movement/vocabulary.js';
 import { progressOf } from '../session/progress.js';
+import { sidesInLine } from '../session/run.js';
 import type { LaneView } from './lane-view.js';
 import { likelihood } from './say.js';
 
@@ -37,10 +38,11 @@ export function placesTaken(view: LaneView): View[] {
 
 /** Null where there is no fault to look for. */
 export function standFor(view: LaneView): Stand | null {
-  const { entry, movement } = view;
+  const { entry, movement, steps } = view;
   const taken = placesTaken(view);
   // The other side of a set is watched from the same place.
-  const half = entry !== undefined && progressOf(entry, sidesInLine(steps, entry.itemId, movement?.sides ?? 'both')).half;
+  const half =
+    entry !== undefined && progressOf(entry, sidesInLine(steps, entry.itemId, movement?.sides ?? 'both')).half;
   const told = half ? taken.at(-1) : after(view, taken);
   return told ? { told, said: entry?.stood ?? null } : null;
 }

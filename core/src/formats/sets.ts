@@ -1,5 +1,6 @@
 /** Every set as a row: for a spreadsheet, or for whoever wants to reckon with them. */
 import Papa from 'papaparse';
+import { partsWords } from '../dosage/parts.js';
 import type { Effort } from '../movement/vocabulary.js';
 import { inWords, UNIT_WORDS } from '../movement/words.js';
 import type { SessionState } from '../session/fold.js';
@@ -22,6 +23,10 @@ export interface SetRow {
   counted: boolean;
   /** The seconds of each piece of a hold that was broken. */
   pieces: number[];
+  /** A composed set in one line; empty for a plain one. */
+  parts: string;
+  /** What it went on with at lighter weights. */
+  drops: string[];
   kg: number | null;
   load: string | null;
   effort: Effort | null;
@@ -53,6 +58,10 @@ export function setRows(
           unit: UNIT_WORDS[set.uncounted ? 'time' : (movement?.dose.mode ?? 'reps')],
           counted: !set.uncounted,
           pieces: set.pieces ?? [],
+          parts: set.parts ? partsWords(set.parts) : '',
+          drops: set.drops
+            .filter(({ amount }) => amount > 0)
+            .map(({ amount, loadLabel }) => `${amount} x ${loadLabel ?? 'no weight'}`),
           kg: set.kg,
           load: set.loadLabel,
           effort: set.effort,
@@ -67,7 +76,12 @@ export function setRows(
 /** What a spreadsheet would take for a formula is quoted. */
 export const setsCsv = (rows: readonly SetRow[]): string =>
   `${Papa.unparse(
-    rows.map((row) => ({ ...row, pieces: row.pieces.join(' + '), faults: row.faults.join(' + ') })),
+    rows.map((row) => ({
+      ...row,
+      pieces: row.pieces.join(' + '),
+      drops: row.drops.join(' + '),
+      faults: row.faults.join(' + '),
+    })),
     { columns: SET_COLUMNS, escapeFormulae: true },
   )}\r\n`;
 
@@ -83,6 +97,8 @@ const SET_COLUMNS = [
   'unit',
   'counted',
   'pieces',
+  'parts',
+  'drops',
   'kg',
   'load',
   'effort',

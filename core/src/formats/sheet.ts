@@ -8,6 +8,9 @@ import { likelyFault } from '../coaching/likelihood.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
+import { partsWords } from '../dosage/parts.js';
+import { movementsOf } from '../planning/by-set.js';
+import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
 
@@ -117,7 +120,7 @@ function lineOf(
   const { evidence, now } = source;
   const other = lane.withId === null ? undefined : source.find(lane.withId);
   const name = other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name;
-  const because = source.closed(movement.id) ?? (other ? source.closed(other.id) : null);
+  const because = movementsOf(lane).reduce<string | null>((found, id) => found ?? source.closed(id), null);
   if (because !== null)
     return {
       movementId: movement.id,
@@ -141,7 +144,7 @@ function lineOf(
   return {
     movementId: movement.id,
     name,
-    dose: laneWords(block, lane, movement),
+    dose: laneWords(block, lane, movement, (id) => source.find(id)?.name ?? inWords(id)),
     sets: setsOfLane(block, lane),
     kit: lane.load && kitChange(lane.load, before),
     setUp: setUpWords(movement, source.setUps),
@@ -153,18 +156,33 @@ function lineOf(
   };
 }
 
-/** `3 × 10 reps a side, slow down 3 s, 60 s rest`. */
-export function laneWords(block: Block, lane: PlanLane, { dose, sides }: Pick<Movement, 'dose' | 'sides'>): string {
+/** `3 × 10 reps a side, tempo 3-0-1-0, 60 s rest`; a composed set part by part, rounds that differ one after the other. */
+export function laneWords(
+  block: Block,
+  lane: PlanLane,
+  { dose, sides }: Pick<Movement, 'dose' | 'sides'>,
+  nameOf: (movementId: string) => string,
+): string {
   const sets = setsOfLane(block, lane);
   const unit = UNIT_WORDS[dose.mode];
-  const side = sides === 'each' ? ' a side' : '';
+  const oneSided = lane.bySet?.some(({ side }) => side !== undefined) ?? false;
+  const side = sides === 'each' ? (oneSided ? '' : ' a side') : '';
+  const amounts = amountsWords(lane, sets);
   const work =
-    block.kind === 'circuit' && block.workSeconds !== null ? `${block.workSeconds} s` : `${lane.amount} ${unit}${side}`;
+    block.kind === 'circuit' && block.workSeconds !== null
+      ? `${block.workSeconds} s`
+      : lane.parts
+        ? `(${partsWords(lane.parts)})${side}`
+        : `${amounts} ${unit}${side}`;
   const pieces =
-    dose.mode === 'time' && lane.amount > LONG_HOLD ? ` (or ${holdWords(brokenHold(lane.amount, 20))})` : '';
+    dose.mode === 'time' && !lane.parts && lane.amount > LONG_HOLD
+      ? ` (or ${holdWords(brokenHold(lane.amount, 20))})`
+      : '';
+  const drops = lane.drops ? `, ${dropWords(lane)} at once` : '';
+  const rounds = roundsWords(lane, sets, nameOf).map((words) => `, ${words}`);
   const tempo = dose.mode === 'reps' ? `, tempo ${lane.tempo}` : '';
   const rest = lane.rest > 0 ? `, ${lane.rest} s rest` : '';
-  return `${sets} × ${work}${pieces}${tempo}${rest}`;
+  return `${sets} × ${work}${pieces}${drops}${rounds.join('')}${tempo}${rest}`;
 }
 
 function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']): string {

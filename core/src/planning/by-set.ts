@@ -1,4 +1,5 @@
 /** A line set by set: what is done in one of them where sets or rounds differ, and everything that the line asks for in all of them. */
+import { partTotals } from '../dosage/parts.js';
 import type { Sides } from '../movement/vocabulary.js';
 import type { PlanLane } from './plan.js';
 import type { RoundSide } from './set-change.js';
@@ -32,6 +33,15 @@ export function laneOfSet({ bySet, ...line }: PlanLane, set: number): SetLane {
   };
 }
 
+/** Whether a set has a movement, an amount, a weight or a tempo of its own. */
+export function hasOwnDose({ bySet = [] }: PlanLane, set: number): boolean {
+  const change = bySet.find((one) => one.set === set);
+  return (
+    change !== undefined &&
+    [change.movementId, change.amount, change.load, change.tempo].some((value) => value !== undefined)
+  );
+}
+
 /** The sides of a set: one that is for left or right only, or for both in turn, has no second half. */
 export const sidesOfSet = (sides: Sides, side: RoundSide | undefined): Sides =>
   side === undefined || sides !== 'each' ? sides : side === 'alternating' ? 'alternating' : 'both';
@@ -40,17 +50,32 @@ export const sidesOfSet = (sides: Sides, side: RoundSide | undefined): Sides =>
 export const timesOfSet = (sides: Sides, side: RoundSide | undefined): number =>
   sides === 'each' && side !== 'left' && side !== 'right' ? 2 : 1;
 
+/** A lane as it is in each of some sets, in order. */
+export const laneBySet = (lane: PlanLane, sets: number): SetLane[] =>
+  Array.from({ length: sets }, (_, i) => laneOfSet(lane, i + 1));
+
+/** A lane with so many sets: what the last ones did otherwise goes with them. */
+export function withSets<T extends PlanLane>(lane: T, sets: number): T {
+  const bySet = lane.bySet?.filter(({ set }) => set <= sets);
+  return { ...lane, ...(bySet && { bySet }) };
+}
+
+/** The different things that a lane does: the line itself, and each set that has another movement or weight. */
+export function variantsOf(lane: PlanLane): PlanLane[] {
+  const { bySet = [], ...line } = lane;
+  const others = bySet
+    .filter(({ movementId, load }) => movementId !== undefined || load !== undefined)
+    .map(({ set }) => laneOfSet(lane, set));
+  return [line, ...others];
+}
+
+/** Reps that one set asks for: of both sides where each has its own, whole ones of its parts, those at lighter weights as well. */
+export function repsOfSet({ side, parts, amount, drops = [] }: SetLane, sides: Sides): number {
+  const reps = parts ? partTotals(parts).reps : amount;
+  return (reps + drops.reduce((sum, drop) => sum + drop.amount, 0)) * timesOfSet(sides, side);
+}
+
 /** Every movement that a lane asks for: its own, the one it is combined with, and those of single rounds. */
 export const movementsOf = ({ movementId, withId, bySet = [] }: PlanLane): string[] => [
-  ...new Set([
-    movementId,
-    ...(withId === null ? [] : [withId]),
-    ...bySet.flatMap((change) => change.movementId ?? []),
-  ]),
+  ...new Set([movementId, ...(withId === null ? [] : [withId]), ...bySet.flatMap((change) => change.movementId ?? [])]),
 ];
-
-/** Every weight that a lane asks for. */
-export const loadsOfLane = ({ load, bySet = [], drops = [] }: PlanLane): NonNullable<PlanLane['load']>[] =>
-  [load, ...bySet.map((change) => change.load ?? null), ...drops.map((drop) => drop.load)].filter(
-    (one) => one !== null,
-  );

@@ -1,8 +1,8 @@
 /** What a plan covers and asks: sets by pattern, muscle and plane, push : pull, trips to the floor, weight changes, reps. */
-import { sideCount } from '../dosage/tempo.js';
 import type { Muscle, Pattern, Plane } from '../movement/vocabulary.js';
+import { laneBySet, repsOfSet, type SetLane } from './by-set.js';
 import { groundOf } from './changes.js';
-import { isAround, setsOfLane, turnsOf, type Plan, type PlanContext } from './plan.js';
+import { isAround, setsOfLane, turnsOf, type Block, type Plan, type PlanContext } from './plan.js';
 import { secondsOf, timelineOf, type Segment, type SegmentKind } from './timeline.js';
 
 export interface Coverage {
@@ -32,16 +32,8 @@ export function coverageOf(plan: Pick<Plan, 'blocks'>, clientId: string, { find 
   for (const block of plan.blocks) {
     for (const item of block.items) {
       const lane = item.lanes.find((one) => one.clientId === clientId);
-      const movement = lane && find(lane.movementId);
-      if (!lane || !movement) continue;
-      const sets = setsOfLane(block, lane);
-      if (movement.dose.mode === 'reps') coverage.reps += sets * lane.amount * sideCount(movement.sides);
-      if (isAround(block)) continue;
-      coverage.sets += sets;
-      add(coverage.patterns, movement.pattern, sets);
-      for (const plane of movement.planes) add(coverage.planes, plane, sets);
-      for (const muscle of movement.muscles.prime) add(coverage.muscles, muscle, sets);
-      for (const muscle of movement.muscles.assist) add(coverage.muscles, muscle, sets / 2);
+      if (!lane) continue;
+      for (const inSet of laneBySet(lane, setsOfLane(block, lane))) countSet(coverage, block, inSet, find);
     }
     for (const { lanes } of turnsOf(block)) {
       const lane = lanes.find((one) => one.clientId === clientId);
@@ -53,6 +45,18 @@ export function coverageOf(plan: Pick<Plan, 'blocks'>, clientId: string, { find 
     }
   }
   return coverage;
+}
+
+function countSet(coverage: Coverage, block: Block, lane: SetLane, find: PlanContext['find']): void {
+  const movement = find(lane.movementId);
+  if (!movement) return;
+  if (movement.dose.mode === 'reps') coverage.reps += repsOfSet(lane, movement.sides);
+  if (isAround(block)) return;
+  coverage.sets += 1;
+  add(coverage.patterns, movement.pattern, 1);
+  for (const plane of movement.planes) add(coverage.planes, plane, 1);
+  for (const muscle of movement.muscles.prime) add(coverage.muscles, muscle, 1);
+  for (const muscle of movement.muscles.assist) add(coverage.muscles, muscle, 1 / 2);
 }
 
 export interface Totals {

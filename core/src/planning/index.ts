@@ -3,6 +3,7 @@ export * from './by-set.js';
 export * from './carry.js';
 export * from './changes.js';
 export * from './coverage.js';
+export * from './dose-words.js';
 export * from './lane-for.js';
 export * from './order-plan.js';
 export * from './order.js';

@@ -4,6 +4,7 @@
  */
 import type { Load } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
+import { canonical } from '../movement/difference.js';
 import type { PlanLane } from './plan.js';
 import type { RoundSide, SetChange } from './set-change.js';
 
@@ -73,6 +74,19 @@ export function roundsBy(pattern: RoundPattern, lane: PlanLane, facts: PatternFa
       return pattern === 'ramp' ? ramp(sets, below) : backOff(lane, sets, below);
     }
   }
+}
+
+/** The pattern that a lane's rounds follow; undefined for what was made otherwise. */
+export const patternOf = (lane: PlanLane, facts: PatternFacts): RoundPattern | undefined =>
+  ROUND_PATTERNS.find((pattern) => {
+    const rounds = roundsBy(pattern, lane, facts);
+    return rounds !== null && canonical(rounds) === canonical(lane.bySet ?? []);
+  });
+
+/** A lane with the rounds of a pattern; without any that differ where the pattern cannot be. */
+export function withPattern({ bySet: _, ...lane }: PlanLane, pattern: RoundPattern, facts: PatternFacts): PlanLane {
+  const rounds = roundsBy(pattern, lane, facts) ?? [];
+  return rounds.length === 0 ? lane : { ...lane, bySet: rounds };
 }
 
 const doseOf = ({ movementId, amount, tempo, load }: Pick<PlanLane, 'movementId' | 'amount' | 'tempo' | 'load'>) => ({

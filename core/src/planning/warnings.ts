@@ -4,11 +4,12 @@ import { equalEffort } from '../dosage/strength.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import type { Ladder } from '../ladder/graph.js';
-import { fitWith, type LimitMet } from '../movement/limits.js';
+import { fitWith, type Fit, type LimitMet } from '../movement/limits.js';
 import { closingsOf, fitNow } from '../progress/fit.js';
 import type { Closing } from '../progress/reason.js';
 import type { SuggestClient } from './suggest.js';
-import type { Muscle, Purpose } from '../movement/vocabulary.js';
+import type { KitItem, Muscle, Purpose } from '../movement/vocabulary.js';
+import { movementsOf, variantsOf } from './by-set.js';
 import { coverageOf, pushPull, totalsOfPlan } from './coverage.js';
 import { laneFor } from './lane-for.js';
 import { buildsOn, wantsFreshness } from './order-plan.js';
@@ -32,6 +33,8 @@ import { secondsOf, timelineOf } from './timeline.js';
 export type FixDoes =
   | { code: 'take'; movementId: string }
   | { code: 'leave-out' }
+  /** Rounds that differ from the line are as the line has it. */
+  | { code: 'same-rounds' }
   /** Another load, and the reps that are the same effort with it where they differ. */
   | { code: 'load'; to: string; amount: number | null; clientId: string | null }
   | { code: 'stations' }
@@ -137,10 +140,13 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
           fixes: [],
         },
       ];
-    const fits = [movement, other].flatMap((one) =>
-      one && client ? [fitWith(one, client.standing.limits, counts, lane.load?.item)] : [],
-    );
-    if (!client || !fits.some(({ status }) => status === 'closed')) return [];
+    if (!client) return [];
+    const fitIn = (one: MovementSummary | undefined, item: KitItem | undefined) =>
+      one ? [fitWith(one, client.standing.limits, counts, item)] : [];
+    const isClosed = ({ status }: Fit) => status === 'closed';
+    const fits = [movement, other].flatMap((one) => fitIn(one, lane.load?.item));
+    if (!fits.some(isClosed))
+      return roundWarnings(plan, item, lane, client, (one, load) => fitIn(one, load?.item).find(isClosed), context);
     const because = fits.flatMap((fit) => fit.because);
     const instead = takingInstead(plan, item, client, lane, closingsOf(because), context);
     return [
@@ -159,6 +165,40 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
       },
     ];
   });
+}
+
+/** Rounds with a movement or a weight of their own that is closed, where the line itself is open. */
+function roundWarnings(
+  plan: Plain,
+  item: PlanItem,
+  lane: PlanLane,
+  client: WarnClient,
+  closed: (movement: MovementSummary | undefined, load: PlanLane['load']) => Fit | undefined,
+  context: WarnContext,
+): Warning[] {
+  const wrong = variantsOf(lane)
+    .slice(1)
+    .flatMap(({ movementId, load }) => {
+      const fit = closed(context.find(movementId), load);
+      return fit ? [{ movementId, because: fit.because }] : [];
+    });
+  const [first] = wrong;
+  if (!first) return [];
+  return [
+    {
+      id: `limit ${item.id} ${client.id}`,
+      severity: 'stop',
+      wrong: { code: 'closed', movementId: first.movementId, clientId: client.id, because: first.because, near: true },
+      itemId: item.id,
+      fixes: [sameRounds(plan, item, client.id), leavingOut(plan, item, client.id)],
+    },
+  ];
+}
+
+/** Every round as the line has it. */
+function sameRounds(plan: Plain, item: PlanItem, clientId: string): Fix {
+  const blocks = mapLane(plan.blocks, item.id, clientId, ({ bySet: _, ...line }) => line);
+  return { does: { code: 'same-rounds' }, blocks };
 }
 
 /** The nearest open movement in the place of one that cannot be done; none where nothing is near. */
@@ -203,17 +243,35 @@ const ownLane = (
 function painWarnings(plan: Plain, context: WarnContext): Warning[] {
   return [...lanesOf(plan)].flatMap(({ item, lane }): Warning[] => {
     const client = context.clients.find(({ id }) => id === lane.clientId);
-    if (!client?.standing.hurtBefore.includes(lane.movementId)) return [];
+    const hurt = movementsOf(lane).find((id) => client?.standing.hurtBefore.includes(id));
+    if (!client || hurt === undefined) return [];
     return [
       {
         id: `pain ${item.id} ${client.id}`,
         severity: 'stop',
-        wrong: { code: 'hurt', movementId: lane.movementId, clientId: client.id },
+        wrong: { code: 'hurt', movementId: hurt, clientId: client.id },
         itemId: item.id,
         fixes: [leavingOut(plan, item, client.id)],
       },
     ];
   });
+}
+
+/** Rounds and drops with a weight that is not here, where that of the line is. */
+function roundKitWarnings(plan: Plain, item: PlanItem, lane: PlanLane, context: WarnContext): Warning[] {
+  const drops = (lane.drops ?? []).map(({ load }) => ({ ...lane, load }));
+  const missing = [...variantsOf(lane).slice(1), ...drops].find((one) => !loadExists(one, context.kit, context));
+  if (!missing?.load) return [];
+  const blocks = mapLane(plan.blocks, item.id, lane.clientId, ({ bySet: _, drops: __, ...line }) => line);
+  return [
+    {
+      id: `load ${item.id} ${lane.clientId}`,
+      severity: 'fix',
+      itemId: item.id,
+      wrong: { code: 'no-load', movementId: missing.movementId, to: missing.load.label },
+      fixes: [{ does: { code: 'same-rounds' }, blocks }],
+    },
+  ];
 }
 
 /** The plan without one person on one line; lines and blocks that held nothing else go with them. */
@@ -235,7 +293,9 @@ function leavingOut(plan: Plain, item: PlanItem, clientId: string): Fix {
 function withLoad(lane: PlanLane, load: Load): PlanLane {
   const same =
     lane.load?.kg && load.kg !== null ? equalEffort({ kg: lane.load.kg, reps: lane.amount, left: 2 }, load.kg) : null;
-  return { ...lane, load, amount: same?.aim ?? lane.amount };
+  const { drops: _, parts, ...plain } = lane;
+  const amount = parts ? lane.amount : (same?.aim ?? lane.amount);
+  return { ...plain, load, amount, ...(parts && { parts }) };
 }
 
 const taking = (lane: PlanLane, load: Load, clientId: string | null): FixDoes => {
@@ -272,7 +332,7 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
           blocks: mapLane(plan.blocks, item.id, lane.clientId, (old) => withLoad(old, load)),
         })),
       });
-    }
+    } else warnings.push(...roundKitWarnings(plan, item, lane, context));
   }
   // In a circuit people go round as stations, each at another line.
   for (const block of plan.blocks.filter((one) => one.kind !== 'circuit' || !mayRotate(one)))

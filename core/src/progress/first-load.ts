@@ -11,8 +11,8 @@ import type { Pattern } from '../movement/vocabulary.js';
 import { opennessFor } from '../movement/limits.js';
 import { demandsOf } from './spotter.js';
 import type { StepQuestion } from './next-step.js';
+import { mayNotStrain } from './held.js';
 import type { StepReason } from './reason.js';
-import type { Standing } from './standing.js';
 
 /** Kilograms in all with which somebody who trains a little begins ten reps of a usual movement of a pattern. */
 const USUAL_KG: Readonly<Record<Pattern, number>> = {
@@ -100,10 +100,6 @@ const carriedBy = ({ needs }: KitOption): number =>
 /** What was lifted may have been lifted the easiest way that there is, and what comes may be held the hardest: the guess errs to the light side. */
 const easiest = ({ kit }: MovementSummary): number => Math.max(1, ...kit.map(carriedBy));
 const hardest = ({ kit }: MovementSummary): number => (kit.length > 0 ? Math.min(...kit.map(carriedBy)) : 1);
-
-/** Somebody with a limit on holding the breath begins light. */
-const mayNotStrain = ({ limits }: Pick<Standing, 'limits'>): boolean =>
-  limits.some(({ demand }) => demand === 'breath-hold');
 
 export interface FirstLoad {
   load: Load | null;

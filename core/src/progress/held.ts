@@ -30,6 +30,10 @@ export function heldBack(
   return ease === null ? null : { code: 'ease', ease };
 }
 
+/** Somebody with a limit on holding the breath begins light, and nothing gets heavier for them: with a heavy weight nobody breathes on. */
+export const mayNotStrain = ({ limits }: Pick<Standing, 'limits'>): boolean =>
+  limits.some(({ demand }) => demand === 'breath-hold');
+
 /** Whether going from one movement to another is a way up its ladder. */
 export function isUp(ladder: Pick<Ladder, 'levels' | 'components'>, from: string, to: string): boolean {
   const [a, b] = [ladder.components.get(from), ladder.components.get(to)];

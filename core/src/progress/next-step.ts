@@ -7,6 +7,8 @@ import type { PastSession } from '../client/history.js';
 import { loadsOpen, mayGoBare, SAME_KG, type Load } from '../dosage/loads.js';
 import { ALLOWED_JUMP, nextPieces, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
 import { aimOf } from '../dosage/aim.js';
+import { amountOfParts, grownParts, lessParts, sameParts } from '../dosage/parts.js';
+import type { Part } from '../schema/part.js';
 import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
@@ -18,8 +20,8 @@ import type { Effort, Purpose } from '../movement/vocabulary.js';
 import { firstLoad } from './first-load.js';
 import { waysUp } from './come-back.js';
 import { closingsOf, fitNow, isOpen } from './fit.js';
-import { heldBack, seriousOf, type OpenFault } from './held.js';
-import type { StepReason } from './reason.js';
+import { heldBack, mayNotStrain, seriousOf, type OpenFault } from './held.js';
+import type { Held, StepReason } from './reason.js';
 import { capFor } from './spotter.js';
 import type { Standing } from './standing.js';
 
@@ -35,6 +37,8 @@ export type StepCode =
   | 'uncounted'
   /** A hold that was broken is put together again, piece by piece. */
   | 'pieces'
+  /** A composed set: one of its parts grows, or the last one goes down. */
+  | 'parts'
   /** The weight of last time is not there any more. */
   | 'replaced'
   /** What the dose arithmetic says, as it is. */
@@ -54,7 +58,7 @@ export interface NextStep {
   /** What the dose arithmetic decided, where it was asked. */
   change: NextKind | null;
   /** To go on with this movement: what with, how much and how. */
-  dose: { load: Load | null; amount: number; tempo: string };
+  dose: { load: Load | null; amount: number; tempo: string; parts?: Part[] | undefined };
   /** The movement to go to, for a rung down or up; null where none near is open. */
   to: string | null;
 }
@@ -71,6 +75,8 @@ export interface Work {
   label: string | null;
   /** The pieces of a hold that was broken; null where it was whole. */
   pieces: readonly number[] | null;
+  /** What was done of a composed set; null for a plain one. */
+  parts: readonly Part[] | null;
 }
 
 export interface StepQuestion {
@@ -88,6 +94,8 @@ export interface StepQuestion {
   faults: readonly OpenFault[];
   /** What the plan gives for a set, in a session under way: it is aimed at, even where it lies outside of the usual window. */
   planned?: number | undefined;
+  /** The same of a composed set, with its tempo. */
+  plannedParts?: readonly Part[] | undefined;
   /** In a session under way a rung is changed only when the dose has come to its end. */
   within: boolean;
 }
@@ -123,7 +131,8 @@ function tempoFor(kind: NextKind, tempo: string): string {
 }
 
 export function nextStep(question: StepQuestion): NextStep {
-  const { standing, movement, purpose, kit, work, planned } = question;
+  const { standing, movement, purpose, kit, work } = question;
+  const planned = question.planned ?? (work?.parts ? work.amount : undefined);
   const window = aimedAt(windowFor(movement, purpose), planned);
   const { tempo } = movement.dose;
   const fit = fitNow(standing, kitCounts(kit), movement);
@@ -177,7 +186,7 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     kind: StepKind,
     code: StepCode,
     why: StepReason,
-    dose: Pick<NextSet, 'load' | 'amount'> = next,
+    dose: Pick<NextStep['dose'], 'load' | 'amount' | 'parts'> = next,
     to: string | null = null,
   ): NextStep => ({
     kind,
@@ -187,6 +196,7 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     dose: {
       load: dose.load,
       amount: Math.max(1, dose.amount),
+      ...(dose.parts && { parts: dose.parts }),
       tempo: tempoFor(code === 'window' ? next.kind : 'hold', movement.dose.tempo),
     },
     to,
@@ -208,6 +218,9 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
       },
     );
   }
+  const strain = heavierThan(next.load, load) && mayNotStrain(standing);
+  const composed = composedNext(question, load, next, held ?? (strain ? STRAIN : null));
+  if (composed) return at(composed.kind, 'parts', composed.why, composed.dose);
   const up = held ? undefined : readyFor(question);
   const other = next.kind === 'down' || up ? null : replaced(question, window, load);
   if (other) {
@@ -226,6 +239,7 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     );
   }
   if (held && !EASING.includes(next.kind)) return at('hold', 'held', { code: 'held', held }, same);
+  if (strain) return at('hold', 'held', { code: 'held', held: STRAIN }, same);
   if (up && (!within || next.kind === 'rung-up'))
     return at('rung-up', 'ready', { code: 'ready', movementId: up.id, sign: up.sign, ...up.been }, same, up.id);
   if (next.kind === 'rung-up') {
@@ -238,6 +252,40 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     return at('hold', 'same-again', why, same);
   }
   return at(next.kind === 'hold' ? 'hold' : 'dose', 'window', next.why);
+}
+
+const STRAIN: Held = { code: 'strain' };
+
+const heavierThan = (next: Load | null, load: Load | null): boolean =>
+  next !== null && (next.kg === null || load?.kg == null ? next.label !== load?.label : next.kg > load.kg + SAME_KG);
+
+/**
+ * A composed set goes on part by part: what was not done to its end gets a little less, what went well grows by one part, and where all are at
+ * their end the weight is next. Null for a plain set.
+ */
+function composedNext({ work, plannedParts }: StepQuestion, load: Load | null, next: NextSet, held: Held | null) {
+  if (!work?.parts) return null;
+  const done = [...work.parts];
+  const asked = [...(plannedParts ?? done)];
+  const lighter = next.kind === 'down' ? next.load : load;
+  const answer = (way: 'more' | 'same' | 'less', parts: Part[], to = lighter) => ({
+    kind: way === 'more' ? ('dose' as const) : ('hold' as const),
+    dose: { load: to, amount: amountOfParts(parts), parts },
+    why: {
+      code: 'parts',
+      done,
+      next: parts,
+      way,
+      to: to?.label === load?.label ? null : (to?.label ?? null),
+      held: way === 'same' ? held : null,
+    } satisfies StepReason,
+  });
+  if (!sameParts(done, asked) || work.effort === 'failed')
+    return answer('less', next.kind === 'down' ? asked : lessParts(asked));
+  if (held || EASING.includes(next.kind)) return answer('same', asked);
+  const grown = grownParts(asked);
+  if (grown) return answer('more', grown);
+  return next.kind === 'up' ? answer('more', asked, next.load) : answer('same', asked);
 }
 
 /**

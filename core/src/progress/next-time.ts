@@ -1,5 +1,6 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
 import { latest, latestCounted, type DoneSet, type PastSession } from '../client/history.js';
+import { SAME_KG } from '../dosage/loads.js';
 import { heldBack, seriousOf, type OpenFault } from './held.js';
 import type { Held } from './reason.js';
 import { nextStep, pastOf, type NextStep, type StepQuestion, type Work } from './next-step.js';
@@ -9,15 +10,21 @@ export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
   faultOf?: ((movementId: string, faultId: string) => OpenFault | undefined) | undefined;
 };
 
-/** The weakest of the last session's sets counts: what all of them reached. */
-const weakest = (sets: readonly DoneSet[]): DoneSet | undefined => sets.toSorted((a, b) => a.amount - b.amount)[0];
+/**
+ * The weakest of the last session's sets counts: what all of them reached. Where weights changed from set to set, those with the heaviest
+ * weight count: what led up to it, or followed it lighter, says less.
+ */
+function weakest(sets: readonly DoneSet[]): DoneSet | undefined {
+  const top = Math.max(...sets.map(({ kg }) => kg ?? 0));
+  return sets.filter(({ kg }) => (kg ?? 0) >= top - SAME_KG).toSorted((a, b) => a.amount - b.amount)[0];
+}
 
 /** What was counted last, as far as the next time rests on it; null where nothing ever was. */
 export function lastWork(past: readonly PastSession[]): Work | null {
   const done = weakest(latestCounted(past)?.sets ?? []);
   if (!done) return null;
-  const { amount, effort, kg = null, pieces = null } = done;
-  return { amount, effort, left: null, kg, label: null, pieces };
+  const { amount, effort, kg = null, pieces = null, parts = null } = done;
+  return { amount, effort, left: null, kg, label: null, pieces, parts };
 }
 
 const UNNAMED: OpenFault = { name: null, severity: 'fix' };

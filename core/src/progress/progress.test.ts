@@ -8,7 +8,8 @@ import { loadsFor, mayGoBare } from '../dosage/index.js';
 import { buildCatalog, type Catalog, readiness } from '../ladder/index.js';
 import type { KitPiece, MovementSummary } from '../movement/index.js';
 import { POOR_SLEEP, standing } from '../test/plans.js';
-import { nextStep, nextTime, type Standing, type StepQuestion } from './index.js';
+import type { Part } from '../schema/index.js';
+import { nextStep, nextTime, type Standing, type StepQuestion, type Work } from './index.js';
 
 let catalog: Catalog;
 let byId: Map<string, MovementSummary>;
@@ -157,7 +158,7 @@ describe('a weight that is not there any more', () => {
   test('within a session changes nothing of what is in hand', () => {
     const step = nextStep({
       ...asked('goblet-squat', {}),
-      work: { amount: 10, effort: 'medium', left: null, kg: 12, label: '12 kg', pieces: null },
+      work: { amount: 10, effort: 'medium', left: null, kg: 12, label: '12 kg', pieces: null, parts: null },
       faults: [],
       within: true,
     });
@@ -170,7 +171,15 @@ describe('a hold that was broken', () => {
     return nextStep({
       ...asked('forearm-plank', {}),
       standing: standing(over),
-      work: { amount: pieces.reduce((a, b) => a + b, 0), effort: 'medium', left: null, kg: null, label: null, pieces },
+      work: {
+        amount: pieces.reduce((a, b) => a + b, 0),
+        effort: 'medium',
+        left: null,
+        kg: null,
+        label: null,
+        pieces,
+        parts: null,
+      },
       faults: [],
       within: false,
     });
@@ -203,7 +212,7 @@ describe('what is planned', () => {
   const after = (planned: number | undefined, amount: number, effort: 'easy' | 'medium' | 'hard') =>
     nextStep({
       ...asked('bodyweight-squat', {}),
-      work: { amount, effort, left: null, kg: null, label: null, pieces: null },
+      work: { amount, effort, left: null, kg: null, label: null, pieces: null, parts: null },
       faults: [],
       planned,
       within: true,
@@ -219,4 +228,54 @@ describe('what is planned', () => {
     // Fewer than usual, by plan: what was done as planned is no failure.
     expect(after(low - 3, low - 3, 'medium')).toMatchObject({ change: 'more', dose: { amount: low - 2 } });
   });
+});
+
+describe('a composed set', () => {
+  const parts: Part[] = [
+    { kind: 'reps', count: 8, tempo: null },
+    { kind: 'pulses', count: 8, at: null },
+  ];
+  const after = (change: Partial<Work>, over: Partial<Standing> = {}) =>
+    nextStep({
+      ...asked('bodyweight-squat', {}),
+      standing: standing(over),
+      work: { amount: 8, effort: 'medium', left: null, kg: null, label: null, pieces: null, parts, ...change },
+      planned: 8,
+      plannedParts: parts,
+      faults: [],
+      within: true,
+    });
+
+  test('grows by one part when all of it was done well', () => {
+    expect(after({})).toMatchObject({
+      kind: 'dose',
+      code: 'parts',
+      dose: { amount: 8, parts: [parts[0], { kind: 'pulses', count: 10 }] },
+    });
+  });
+
+  test('stays as it is when it was hard, and on a day on which nothing goes up', () => {
+    expect(after({ effort: 'hard' }).dose.parts).toEqual(parts);
+    expect(after({}, { ease: POOR_SLEEP })).toMatchObject({ kind: 'hold', dose: { parts } });
+  });
+
+  test('gets less where it ended before its end', () => {
+    expect(after({ parts: parts.slice(0, 1) }).dose.parts).toEqual([parts[0], { kind: 'pulses', count: 6, at: null }]);
+  });
+});
+
+test('nothing gets heavier for somebody with a limit on holding the breath', () => {
+  const strained = (limits: Standing['limits']) =>
+    nextStep({
+      ...asked('goblet-squat', {}),
+      standing: standing({ limits }),
+      work: { amount: 30, effort: 'easy', left: null, kg: 8, label: null, pieces: null, parts: null },
+      faults: [],
+      within: true,
+    });
+  const free = strained([]);
+  expect(free.change).toBe('up');
+  const held = strained([{ demand: 'breath-hold', allowed: 1, reason: 'pregnant' }]);
+  expect(held).toMatchObject({ kind: 'hold', code: 'held', why: [{ code: 'held', held: { code: 'strain' } }] });
+  expect(held.dose.load?.kg).toBe(8);
 });

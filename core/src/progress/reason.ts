@@ -1,5 +1,6 @@
 /** Why a movement goes on as it does: what the dose arithmetic says, and what the policy of progress decides above it. */
 import { easeSchema } from '../client/ease.js';
+import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { amountFact, faultFact, labelFact, SET_REASONS } from '../dosage/reason.js';
 import { readyWhenSchema } from '../movement/schema.js';
 import { DEMANDS, DOSE_MODES, EFFORTS } from '../movement/vocabulary.js';
@@ -21,11 +22,14 @@ export const heldSchema = z.discriminatedUnion('code', [
   reasonOf('open-fault', { fault: faultFact }),
   reasonOf('pain', {}),
   reasonOf('failed', {}),
+  /** A limit on holding the breath: nothing gets heavier. */
+  reasonOf('strain', {}),
   reasonOf('ease', { ease: easeSchema }),
 ]);
 export type Held = z.infer<typeof heldSchema>;
 
 const pieces = z.array(amountFact).max(100);
+const parts = z.array(partSchema).max(MOST_PARTS);
 const kg = z.number();
 
 export const STEP_REASONS = [
@@ -41,6 +45,15 @@ export const STEP_REASONS = [
   reasonOf('first-after', { to: labelFact, movementId: slug }),
   reasonOf('uncounted', {}),
   reasonOf('pieces', { done: pieces, next: pieces, held: heldSchema.nullable() }),
+  /** A composed set: what it was, and what it is next. */
+  reasonOf('parts', {
+    done: parts,
+    next: parts,
+    way: z.enum(['more', 'same', 'less']),
+    /** Another weight to go with it; null for the same. */
+    to: labelFact.nullable(),
+    held: heldSchema.nullable(),
+  }),
   reasonOf('replaced', {
     kg,
     to: labelFact,

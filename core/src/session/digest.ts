@@ -22,7 +22,7 @@ import { EFFORTS } from '../movement/vocabulary.js';
 import type { Entry, Lane, SetRecord } from './fold.js';
 
 /** Kept digests of another version are made anew. */
-export const DIGEST_VERSION = 3;
+export const DIGEST_VERSION = 4;
 
 export interface Digest {
   /** When the client's part began (ISO). */
@@ -148,6 +148,7 @@ function doneSets(entry: Entry, movement: Movement): DoneSet[] {
     return {
       amount: set.amount,
       ...(set.pieces ? { pieces: set.pieces } : {}),
+      ...(set.parts ? { parts: set.parts } : {}),
       effort: set.effort,
       kg: set.kg,
       clean: faults.length === 0,
@@ -158,15 +159,21 @@ function doneSets(entry: Entry, movement: Movement): DoneSet[] {
   if (movement.sides !== 'each') return counted.map(asDone);
   const left = counted.filter((set) => set.side === 'left').map(asDone);
   const right = counted.filter((set) => set.side === 'right').map(asDone);
-  return left.slice(0, right.length).map((l, i) => weaker(l, right[i] ?? l));
+  // Sides that took turns were logged together; parts are those of one side.
+  const inTurn = counted
+    .filter((set) => set.side === 'both')
+    .map((set) => ({ ...asDone(set), amount: set.parts ? set.amount : Math.floor(set.amount / 2) }));
+  return [...left.slice(0, right.length).map((l, i) => weaker(l, right[i] ?? l)), ...inTurn];
 }
 
 function weaker(a: DoneSet, b: DoneSet): DoneSet {
   const faults = [...new Set([...(a.faults ?? []), ...(b.faults ?? [])])];
   const { pieces } = bestSingle(a) <= bestSingle(b) ? a : b;
+  const { parts } = a.amount <= b.amount ? a : b;
   return {
     amount: Math.min(a.amount, b.amount),
     ...(pieces ? { pieces } : {}),
+    ...(parts ? { parts } : {}),
     // An unanswered side leaves the pair unanswered: readiness must not rest on half of it.
     effort: a.effort && b.effort ? (EFFORTS.indexOf(a.effort) > EFFORTS.indexOf(b.effort) ? a.effort : b.effort) : null,
     clean: a.clean && b.clean,

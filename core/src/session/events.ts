@@ -11,7 +11,8 @@ import { z } from '../schema/zod.js';
 import { OUTCOMES } from '../coaching/evidence.js';
 import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { loadSchema } from '../dosage/load-schema.js';
-import { amountOfParts, MOST_PARTS, partSchema } from '../dosage/parts.js';
+import { amountOfParts } from '../dosage/parts.js';
+import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { laneSchema } from '../planning/plan.js';
 
 export const EVENT_TYPES = [

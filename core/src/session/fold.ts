@@ -8,7 +8,7 @@ import type { Pain } from '../client/pain.js';
 import type { NotedSetUp } from '../client/set-up.js';
 import type { PlaceRef } from '../client/place.js';
 import type { KitPiece } from '../movement/kit.js';
-import type { Part } from '../dosage/parts.js';
+import type { Part } from '../schema/part.js';
 import type { Effort, View } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';

@@ -58,8 +58,8 @@ export function totalsOf(entry: Entry, sides: Sides): Totals {
     amount: counted.reduce((sum, set) => sum + set.amount + dropped(set), 0),
     left: amountOn('left'),
     right: amountOn('right'),
-    pulses: composed.reduce((sum, { reps, pulses }) => sum + (reps > 0 ? pulses : 0), 0),
-    held: composed.reduce((sum, { reps, pulses, held }) => sum + (reps > 0 || pulses > 0 ? held : 0), 0),
+    pulses: composed.reduce((sum, { reps, pulses, held }) => sum + (reps > 0 || held > 0 ? pulses : 0), 0),
+    held: composed.reduce((sum, { reps, held }) => sum + (reps > 0 ? held : 0), 0),
     volumeKg: counted
       .flatMap(({ drops, ...set }) => [set, ...drops])
       .reduce((sum, { amount, kg }) => sum + amount * (kg ?? 0), 0),

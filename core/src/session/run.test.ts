@@ -19,7 +19,7 @@ import {
   trims,
 } from './index.js';
 import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
-import { contextOf, KIT, plannable, planOver } from '../test/plans.js';
+import { contextOf, KIT, movement, plannable, planOver } from '../test/plans.js';
 
 const OTHER = uuidAt(0xc1);
 
@@ -256,5 +256,99 @@ describe('minutes that are left', () => {
         },
       ),
     );
+  });
+});
+
+describe('sets that are not all alike', () => {
+  const bell = (kg: number) => ({ item: 'bell' as const, count: 1, kg, label: `${kg} kg`, changeSeconds: 0 });
+  const one = (change: Partial<PlanItem['lanes'][number]>, n = 1): Programme =>
+    programme([block('strength', { ...item(n), lanes: [{ ...laneAt(n), sets: 3, load: bell(12), ...change }] })]);
+  const log = (
+    { record }: ReturnType<typeof session>,
+    movementId: string,
+    side: 'left' | 'right' | 'both',
+    amount: number,
+  ): string => {
+    const entryId = record('movement-started', { movementId, why: null, itemId: itemAt(1) });
+    return record('set-done', { entryId, side, amount, kg: 12, loadLabel: '12 kg' });
+  };
+
+  test('a round of one side is done by that side alone, and one in turn by both together', () => {
+    const sided = one({
+      bySet: [
+        { set: 1, side: 'left' },
+        { set: 2, side: 'right' },
+        { set: 3, side: 'alternating' },
+      ],
+    });
+    const now = session();
+    const states = () => now.steps(sided).map(({ state }) => state);
+    log(now, 'movement-1', 'left', 8);
+    expect(states()).toEqual(['done', 'now', 'next']);
+    log(now, 'movement-1', 'right', 8);
+    expect(states()).toEqual(['done', 'done', 'now']);
+    log(now, 'movement-1', 'both', 16);
+    expect(states()).toEqual(['done', 'done', 'done']);
+  });
+
+  test('a round with a movement of its own is no swap, and a swap ends what rounds did otherwise', () => {
+    const varied = one({ bySet: [{ set: 2, movementId: 'movement-4', load: null }] }, 2);
+    const now = session();
+    const asked = () => now.steps(varied).map(({ lane }) => `${lane.movementId} ${lane.load?.label ?? '-'}`);
+    expect(asked()).toEqual(['movement-2 12 kg', 'movement-4 -', 'movement-2 12 kg']);
+    const start = (movementId: string) => now.record('movement-started', { movementId, why: null, itemId: itemAt(2) });
+    start('movement-4');
+    expect(asked()).toEqual(['movement-2 12 kg', 'movement-4 -', 'movement-2 12 kg']);
+    start('movement-0');
+    expect(asked()).toEqual(['movement-0 -', 'movement-0 -', 'movement-0 -']);
+  });
+
+  test('a dose that is changed for one set leaves the others, and another amount is no composed set', () => {
+    const parts = [{ kind: 'reps' as const, count: 8, tempo: null }];
+    const composed = one({ parts, amount: 8, bySet: [{ set: 3, load: bell(16) }] });
+    const now = session();
+    now.record('dose-changed', { itemId: itemAt(1), amount: 8, load: bell(20), tempo: '2-0-1-0', set: 3 });
+    expect(now.steps(composed).map(({ lane, own }) => [lane.load?.kg, lane.parts?.length, own])).toEqual([
+      [12, 1, false],
+      [12, 1, false],
+      [20, 1, true],
+    ]);
+    now.record('dose-changed', { itemId: itemAt(1), amount: 6, load: bell(8), tempo: '2-0-1-0' });
+    expect(now.steps(composed).map(({ lane }) => [lane.load?.kg, lane.amount, lane.parts?.length])).toEqual([
+      [8, 6, undefined],
+      [8, 6, undefined],
+      // Its own amount is still that of its parts.
+      [20, 8, 1],
+    ]);
+  });
+
+  test('as many as went clean are asked for in the next round', () => {
+    const clean = one(
+      {
+        bySet: [
+          { set: 2, asClean: true },
+          { set: 3, asClean: true },
+        ],
+      },
+      2,
+    );
+    const now = session();
+    const entryId = now.record('movement-started', { movementId: 'movement-2', why: null, itemId: itemAt(2) });
+    now.record('set-done', { entryId, side: 'both', amount: 11, kg: 12, loadLabel: '12 kg' });
+    expect(stepNow(now.steps(clean))?.lane.amount).toBe(11);
+  });
+
+  test('what is left of it is reckoned as the plan reckons it', () => {
+    const hard = one({
+      bySet: [
+        { set: 1, side: 'left', rest: 10 },
+        { set: 2, side: 'right', amount: 12 },
+        { set: 3, side: 'alternating', tempo: '3-0-1-0' },
+      ],
+      drops: [{ load: bell(8), amount: 4 }],
+    });
+    const { steps } = session();
+    const segments = timelineOf(hard.plan, { find: (id) => movement(id, find(id)), knows: () => true });
+    expect(secondsLeft([steps(hard)], TIME)).toBe(secondsOf(segments));
   });
 });

@@ -5,7 +5,7 @@
 import type { MovementSummary } from '../movement/summary.js';
 import type { Sides } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
-import { laneOfSet, type SetLane } from '../planning/by-set.js';
+import { hasOwnDose, laneOfSet, type SetLane } from '../planning/by-set.js';
 import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
 import type { RoundSide } from '../planning/set-change.js';
 import type { Rotation } from '../planning/stations.js';
@@ -42,6 +42,8 @@ export interface RunStep {
   place: number;
   /** What is done in this set: the movement in hand after swaps, and the dose after changes. */
   lane: SetLane;
+  /** This set has a dose of its own, which differs from that of the line. */
+  own: boolean;
   state: StepState;
 }
 
@@ -141,6 +143,7 @@ const stepOf = (line: Line, set: number, turn: number | null, place: number): Om
   turn,
   place,
   lane: laneInSet(line, set),
+  own: hasOwnDose(line.lane, set),
 });
 
 const allSets = (line: Line, from: number): Omit<RunStep, 'state'>[] =>

@@ -86,6 +86,8 @@ describe('sets and sides', () => {
       amount: 10,
       uncounted: false,
       pieces: null,
+      parts: null,
+      drops: [],
       kg: 8,
       loadLabel: null,
       effort: null,
@@ -112,6 +114,8 @@ describe('sets and sides', () => {
       amount: 20,
       left: 10,
       right: 10,
+      pulses: 0,
+      held: 0,
       volumeKg: 160,
     });
   });

@@ -2,7 +2,9 @@
  * What is heard and seen while something is timed: countdowns, begins and ends, the change of side, the beat of a tempo.
  * All of it is laid out ahead, in milliseconds from the start, so that sound can be scheduled and does not hang on the page's own beat.
  */
+import { partSeconds } from '../dosage/parts.js';
 import { parseTempo } from '../dosage/tempo.js';
+import type { Part } from '../schema/part.js';
 import type { Timer } from './timer.js';
 
 export const SIGNAL_KINDS = ['count', 'begin', 'end', 'side', 'lower', 'hold', 'rise'] as const;
@@ -42,6 +44,27 @@ export const restSignals = (seconds: number): Signal[] => [
   ...countdown(0, seconds * 1000),
   { at: seconds * 1000, kind: 'begin' },
 ];
+
+/** The signals of a composed set: each part begins with its own sound; reps go by their beat, pulses by the second, and the end of a hold is counted down. */
+export function partsSignals(parts: readonly Part[], tempo: string): Signal[] {
+  const signals: Signal[] = [];
+  let from = 0;
+  for (const part of parts) {
+    const end = from + partSeconds(part, tempo) * 1000;
+    signals.push({ at: from, kind: 'begin' });
+    if (part.kind === 'hold') signals.push(...countdown(from, end));
+    else if (part.kind === 'reps')
+      for (const { at, kind } of tempoSignals(part.tempo ?? tempo, part.count))
+        if (at > 0 && kind !== 'end') signals.push({ at: from + at, kind });
+    if (part.kind === 'pulses')
+      for (let second = 1; second < part.count; second += 1) signals.push({ at: from + second * 1000, kind: 'count' });
+    if (part.kind === 'half')
+      for (let rep = 1; rep < part.count; rep += 1)
+        signals.push({ at: Math.round(from + ((end - from) * rep) / part.count), kind: 'lower' });
+    from = end;
+  }
+  return [...signals, { at: from, kind: 'end' }];
+}
 
 export const TEMPO_PHASES = ['lower', 'hold', 'rise', 'top'] as const;
 export type TempoPhase = (typeof TEMPO_PHASES)[number];

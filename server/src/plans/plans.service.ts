@@ -5,12 +5,14 @@ import {
   checkPlan,
   DAY_MINUTES,
   type Plan,
+  type PlanLane,
   type PlanSummary,
   secondsOf,
   type StoredPlan,
   timelineOf,
 } from '@waxwing/core/planning';
-import { wrongTempo } from '@waxwing/core/dosage';
+import { wrongPartsFor, wrongTempo } from '@waxwing/core/dosage';
+import type { DoseMode } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
 import { In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
@@ -142,15 +144,7 @@ export class PlansService {
     );
     plan.blocks.forEach(({ items }, b) =>
       items.forEach(({ lanes }, i) =>
-        lanes.forEach(({ movementId, withId, tempo }, l) => {
-          const path = `plan.blocks[${b}].items[${i}].lanes[${l}]`;
-          const movement = this.library.find(movementId);
-          if (!movement) problems.push({ path: `${path}.movementId`, message: `no movement "${movementId}"` });
-          const wrong = movement && wrongTempo({ mode: movement.dose.mode, tempo });
-          if (wrong) problems.push({ path: `${path}.tempo`, message: wrong });
-          if (withId !== null && !this.library.find(withId))
-            problems.push({ path: `${path}.withId`, message: `no movement "${withId}"` });
-        }),
+        lanes.forEach((lane, l) => problems.push(...this.wrongLane(lane, `plan.blocks[${b}].items[${i}].lanes[${l}]`))),
       ),
     );
     if (problems.length > 0) throw invalid(problems);
@@ -158,5 +152,32 @@ export class PlansService {
     if (seconds > DAY_MINUTES * 60)
       throw invalid([{ path: 'plan.blocks', message: `take ${Math.round(seconds / 3600)} hours: longer than a day` }]);
     return plan;
+  }
+
+  /** What only the library knows of a lane: that its movements are there, and that they can be done at such a dose. */
+  private wrongLane({ movementId, withId, tempo, parts, bySet = [] }: PlanLane, path: string): Problem[] {
+    const problems: Problem[] = [];
+    const known = (id: string, at: string) => {
+      const movement = this.library.find(id);
+      if (!movement) problems.push({ path: at, message: `no movement "${id}"` });
+      return movement;
+    };
+    const movement = known(movementId, `${path}.movementId`);
+    const tempoFits = (at: string, of: string, mode: DoseMode | undefined) => {
+      const wrong = mode && wrongTempo({ mode, tempo: of });
+      if (wrong) problems.push({ path: at, message: wrong });
+    };
+    tempoFits(`${path}.tempo`, tempo, movement?.dose.mode);
+    const unfit = movement && parts && wrongPartsFor(movement.dose.mode, parts);
+    if (unfit) problems.push({ path: `${path}.parts`, message: unfit });
+    if (withId !== null) known(withId, `${path}.withId`);
+    bySet.forEach((change, n) => {
+      const at = `${path}.bySet[${n}]`;
+      const varied = change.movementId === undefined ? movement : known(change.movementId, `${at}.movementId`);
+      if (change.side && varied && varied.sides !== 'each')
+        problems.push({ path: `${at}.side`, message: 'is for movements that have one side after the other' });
+      tempoFits(`${at}.tempo`, change.tempo ?? tempo, varied?.dose.mode);
+    });
+    return problems;
   }
 }

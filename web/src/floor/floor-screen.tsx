@@ -98,6 +98,7 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
           <PainTakeover view={view} pain={alarm} />
         ) : !movement ? (
           <>
+            <SetPanel view={view} views={views} despite={despite} />
             {view.steps.length > 0 && <AllDone view={view} />}
             <ChooseMovement view={view} />
           </>

@@ -13,7 +13,7 @@ import { VIEW_WORDS } from '@waxwing/core/movement';
 import { Check, Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
 import { useKeys } from '../shell/use-keys';
 import { useLaneTime, useTimed } from './clock';
-import { doseWords } from './dose-words';
+import { doseWords } from '@waxwing/core/planning';
 import { useLaneSounds } from './use-floor-sounds';
 import { firstName } from '../words/names';
 

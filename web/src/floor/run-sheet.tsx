@@ -7,7 +7,7 @@ import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
 import { useState } from 'react';
 import { ChooseMovement } from './choose-movement';
 import { useTimed } from './clock';
-import { doseWords } from './dose-words';
+import { doseWords } from '@waxwing/core/planning';
 import { useContext } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { TapContext, useTap } from './use-tap';

@@ -1,9 +1,10 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
-import { effortOf, type Load, loadsOpen } from '@waxwing/core/dosage';
+import { amountOfParts, effortOf, type Load, loadsOpen, partsUntil, partTotals } from '@waxwing/core/dosage';
 import {
   atStay,
   doseNow,
   draft,
+  dropNow,
   heldNow,
   movementOf,
   type LaneView,
@@ -23,22 +24,27 @@ import {
 } from '@waxwing/core/floor';
 import { type Effort, EFFORTS, label, type MovementSummary } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/progress';
+import type { Part } from '@waxwing/core/schema';
 import {
   clustersOf,
   progressOf,
+  sidesInLine,
   type SetSide,
   type Timer,
   timerAt,
   totalsOf,
   workedSeconds,
 } from '@waxwing/core/session';
-import { ArrowLeftRight, Minus, Pause, Play, Plus } from 'lucide-react';
+import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { LoadSheet } from './load-sheet';
+import { DropPanel } from './drop-panel';
+import { type Ended, PartsRow } from './parts-row';
 import { SetUpNote } from './set-up';
+import { Stepper } from './stepper';
 import { floorClock, useLaneTime, useTimed } from './clock';
-import { doseWords } from './dose-words';
+import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { PHASES } from './lane-strip';
@@ -52,8 +58,11 @@ interface Props {
   despite: string | null;
 }
 
-export const SetPanel = (props: Props) =>
-  props.view.movement ? <Sets {...props} movement={props.view.movement} /> : null;
+export function SetPanel(props: Props) {
+  const drop = dropNow(props.view);
+  if (drop) return <DropPanel view={props.view} drop={drop} />;
+  return props.view.movement ? <Sets {...props} movement={props.view.movement} /> : null;
+}
 
 /** The loads next to the one in hand, which may be one that the kit does not have any more. */
 function neighboursOf(
@@ -81,16 +90,37 @@ const piecesOf = (timer: Timer | undefined, now: number): number[] => {
   return pieces.length > 1 ? pieces : [];
 };
 
+/** Whether a set can have ended one earlier or later in its part: never before anything was done. */
+function canEnd(parts: readonly Part[], { index, count }: Ended, by: 1 | -1): boolean {
+  const to = count + by;
+  return to <= (parts[index]?.count ?? 0) && (to > 0 || (to === 0 && index > 0));
+}
+
+/** `11 reps, 8 pulses, 8 s held`. */
+function partsTotalWords(parts: readonly Part[]): string {
+  const { reps, pulses, held } = partTotals(parts);
+  return [
+    ...(reps > 0 ? [`${reps} reps`] : []),
+    ...(pulses > 0 ? [`${pulses} pulses`] : []),
+    ...(held > 0 ? [`${held} s held`] : []),
+  ].join(', ');
+}
+
 function Sets({ view, views, movement, despite }: Props & { movement: MovementSummary }) {
   const tap = useTap(view.client.id);
   const { entry, step } = view;
   const { mode } = movement.dose;
   const window = windowFor(movement, view.programme?.plan.purpose ?? 'strength');
-  const progress = entry ? progressOf(entry, movement.sides) : { ...NOTHING_DONE, side: sideNext(view) };
+  const sides = sidesInLine(view.steps, step?.itemId ?? null, movement.sides);
+  const progress = { ...(entry ? progressOf(entry, sides) : NOTHING_DONE), side: sideNext(view) };
   const [chosen, chooseSide] = useState<SetSide | null>(null);
   const sideNow = progress.half ? progress.side : (chosen ?? progress.side);
+  // A round that has its side from the plan has no other first.
+  const roundSide = step?.lane.side;
   const totals = entry && totalsOf(entry, movement.sides);
   const dose = doseNow(view);
+  const parts = dose?.parts;
+  const [ended, endIn] = useState<Ended | null>(null);
   const loads = loadsOpen(movement, view.standing.limits, view.place.kit);
   const held = heldNow(view);
   const timer = timerOf(view);
@@ -105,7 +135,8 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const isOver = useTimed((now) => timer !== undefined && timerAt(timer, now).phase === 'over');
   // The other side does what the first one did.
   const other = progress.half ? entry?.sets.findLast((set) => set.side === OTHER_SIDE[sideNow])?.amount : undefined;
-  const amount = typed ?? (counted > 0 ? counted : (worked ?? other ?? dose?.amount ?? window.low));
+  const planned = dose && (roundSide === 'alternating' ? dose.amount * 2 : dose.amount);
+  const amount = typed ?? (counted > 0 ? counted : (worked ?? other ?? planned ?? window.low));
   const load = dose?.load ?? null;
   const { lighter, heavier } = neighboursOf(load, loads);
   const by = mode === 'reps' ? 1 : 5;
@@ -113,7 +144,6 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const side = sideNow === 'both' ? '' : `${label(sideNow)} side`;
 
   const fresh = (entry?.sets.length ?? 0) === 0;
-  const planned = dose?.amount;
   // What was planned outside of the usual window was planned so.
   const aim =
     planned !== undefined && (planned < window.low || planned > window.high)
@@ -122,6 +152,15 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const take = (to: Load) => tap(setLoad(view, to, uuidv7));
   const [choosing, choose] = useState(false);
   const log = () => {
+    if (parts) {
+      const done = ended ? partsUntil(parts, ended.index, ended.count) : parts;
+      tap(
+        logSet(view, amountOfParts(done), load, uuidv7, { side: sideNow, parts: done, despite: despite ?? undefined }),
+      );
+      endIn(null);
+      chooseSide(null);
+      return;
+    }
     const pieces = mode === 'time' ? piecesOf(timer, floorClock.now()) : [];
     tap(logSet(view, amount, load, uuidv7, { side: sideNow, pieces, despite: despite ?? undefined }));
     type(null);
@@ -151,7 +190,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   };
   const runs = timer !== undefined && !isOver && timer.pauses.at(-1)?.to !== null;
   useKeys(['s'], log);
-  useKeys(['c'], () => mode === 'reps' && count());
+  useKeys(['c'], () => mode === 'reps' && !parts && count());
   const shared = JSON.parse(useTimed((now) => JSON.stringify(sharedKit(view, views, now)))) as SharedKit[];
   // One piece does not run in two lanes; what runs here already may be stopped.
   const waits = !timer && shared.some(({ busy }) => busy);
@@ -166,7 +205,12 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
             {side && progress.half && <span className="ml-3">{side}</span>}
           </p>
-          {side && !progress.half && (
+          {roundSide && (
+            <p className="text-2xl leading-tight font-bold">
+              {roundSide === 'alternating' ? 'Sides in turn' : `${label(roundSide)} side only`}
+            </p>
+          )}
+          {side && !progress.half && !roundSide && (
             <button
               type="button"
               className="target flex items-center gap-2 text-2xl leading-tight font-bold underline underline-offset-4"
@@ -177,7 +221,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             </button>
           )}
           <div className="quiet leading-tight">
-            aim {aim} {unit}
+            {parts ? partsTotalWords(parts) : `aim ${aim} ${unit}`}
             {totals && totals.sets > 0
               ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
               : ''}
@@ -185,7 +229,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           </div>
         </div>
         <TimeBox view={view} />
-        {mode === 'reps' && (
+        {mode === 'reps' && !parts && (
           <button type="button" className="btn target px-3" onClick={count}>
             Count{counted > 0 ? ` ${counted}` : ''}
           </button>
@@ -195,13 +239,24 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           {!timer ? (mode === 'reps' ? 'Tempo' : 'Start') : runs ? 'Pause' : 'Go on'}
         </button>
       </div>
+      {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
       <div className="flex flex-wrap items-stretch gap-2">
-        <Stepper
-          name={unit}
-          value={String(amount)}
-          onLess={amount >= by ? () => type(amount - by) : undefined}
-          onMore={() => type(amount + by)}
-        />
+        {!parts && (
+          <Stepper
+            name={unit}
+            value={String(amount)}
+            onLess={amount >= by ? () => type(amount - by) : undefined}
+            onMore={() => type(amount + by)}
+          />
+        )}
+        {parts && ended && (
+          <Stepper
+            name="of it"
+            value={String(ended.count)}
+            onLess={canEnd(parts, ended, -1) ? () => endIn({ ...ended, count: ended.count - 1 }) : undefined}
+            onMore={canEnd(parts, ended, 1) ? () => endIn({ ...ended, count: ended.count + 1 }) : undefined}
+          />
+        )}
         {(loads.length > 0 || weighable(movement).length > 0) && (
           <Stepper
             name="load"
@@ -213,7 +268,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           />
         )}
         <button type="button" className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
-          {side ? `${label(sideNow)} done` : 'Set done'}
+          {ended ? 'Done to here' : side ? `${label(sideNow)} done` : 'Set done'}
         </button>
       </div>
       {fresh && <SetUpNote view={view} movement={movement} />}
@@ -263,58 +318,6 @@ function TimeBox({ view }: { view: LaneView }) {
       {beat && <span className="text-2xl">{beat}</span>}
       {pieces.length > 0 && <span className="text-xl font-normal">{pieces.join(' + ')}</span>}
     </p>
-  );
-}
-
-function Stepper({
-  name,
-  value,
-  wide,
-  onLess,
-  onMore,
-  onOpen,
-}: {
-  name: string;
-  value: string;
-  wide?: boolean;
-  onLess: (() => void) | undefined;
-  onMore: (() => void) | undefined;
-  /** Opens everything that there is to choose from. */
-  onOpen?: (() => void) | undefined;
-}) {
-  return (
-    <div role="group" aria-label={name} className="flex min-h-16 items-stretch">
-      <button
-        type="button"
-        className="btn h-auto w-14 px-0"
-        aria-label={`Less: ${name}`}
-        disabled={!onLess}
-        onClick={onLess}
-      >
-        <Minus aria-hidden />
-      </button>
-      <output
-        className={`flex flex-col items-center justify-center px-2 text-center leading-none font-bold ${wide ? 'max-w-40 min-w-28 text-xl' : 'min-w-18 text-4xl'}`}
-      >
-        {onOpen ? (
-          <button type="button" className="target w-full underline underline-offset-4" onClick={onOpen}>
-            {value}
-          </button>
-        ) : (
-          value
-        )}
-        {!wide && <span className="quiet text-xl font-normal">{name}</span>}
-      </output>
-      <button
-        type="button"
-        className="btn h-auto w-14 px-0"
-        aria-label={`More: ${name}`}
-        disabled={!onMore}
-        onClick={onMore}
-      >
-        <Plus aria-hidden />
-      </button>
-    </div>
   );
 }
 

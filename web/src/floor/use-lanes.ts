@@ -3,6 +3,7 @@ import { AT_STUDIO, type ClientOnDay, kitWith, placeOf, placesFor } from '@waxwi
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { type LaneView, viewOf } from '@waxwing/core/floor';
 import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
+import { movementsOf } from '@waxwing/core/planning';
 import { timerAt } from '@waxwing/core/session';
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
@@ -41,7 +42,7 @@ function usePages({ view, state }: LiveSession): MovementPage[] {
     const lanes = Object.values(state.lanes);
     const added = lanes.flatMap(({ course }) => course.added.map(({ lane }) => lane));
     const done = lanes.flatMap(({ entries }) => entries.map(({ movementId }) => movementId));
-    return [...new Set([...[...planned, ...added].map(({ movementId }) => movementId), ...done])];
+    return [...new Set([...[...planned, ...added].flatMap(movementsOf), ...done])];
   }, [view, state]);
   const pages = useQueries({ queries: wanted.map((id) => ({ ...movementQuery(id), ...FOREVER })), combine: whole });
   const near = useMemo(() => {

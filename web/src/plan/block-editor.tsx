@@ -1,22 +1,24 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
 import { type Load, loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
-import { kitCounts, label, UNIT_WORDS } from '@waxwing/core/movement';
-import { fitNow, heldBetween, isOpen } from '@waxwing/core/progress';
+import { label, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Block,
   inRounds,
   minuteWords,
+  type PatternFacts,
+  patternOf,
   type Plan,
   type PlanItem,
   type PlanLane,
   secondsOf,
+  setsOfLane,
   timelineOf,
+  withPattern,
+  withSets,
 } from '@waxwing/core/planning';
 import { ArrowUp, Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
-import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { movementQuery } from '../api/queries';
 import { PickMovement } from '../library/pick-movement';
 import { SortableRows } from '../library/sortable-rows';
 import { LadderMark } from '../words/ladder-mark';
@@ -32,8 +34,11 @@ import {
   removeItem,
   toBlock,
   withBlocks,
+  withRounds,
 } from './edit';
 import { NumberField, TempoField } from './fields';
+import { openRung } from './rungs';
+import { SetFields } from './set-fields';
 import { itemName } from './tape';
 import type { World } from './use-world';
 import { firstName } from '../words/names';
@@ -67,7 +72,7 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
             value={block.rounds}
             low={1}
             high={20}
-            onChange={(rounds) => change(changeBlock(plan, block.id, (one) => ({ ...one, rounds })))}
+            onChange={(rounds) => change(changeBlock(plan, block.id, (one) => withRounds(one, rounds)))}
           />
         )}
         {block.kind === 'circuit' && block.workSeconds !== null && (
@@ -248,9 +253,27 @@ function Lane({
   );
   const several = plan.clientIds.length > 1;
   const of = `${movement?.name ?? lane.movementId}${several ? ` for ${client?.name}` : ''}`;
-  const set = (part: Partial<PlanLane>) =>
-    change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...old, ...part })));
-  const take = (movementId: string) => {
+  const replace = (next: PlanLane) => change(changeLane(plan, item.id, lane.clientId, () => next));
+  const rung = (direction: 'easier' | 'harder') => {
+    const to = openRung(world, lane.clientId, lane.movementId, direction);
+    return (to && freshLane(world, plan, lane.clientId, to)) || null;
+  };
+  const facts = (rounds: number): PatternFacts => ({
+    rounds,
+    each: movement?.sides === 'each',
+    loads,
+    easier: rung('easier'),
+    harder: rung('harder'),
+  });
+  const rounds = setsOfLane(block, lane);
+  const pattern = patternOf(lane, facts(rounds));
+  /** Rounds that follow a pattern follow it with the new numbers as well. */
+  const set = (part: Partial<PlanLane>) => {
+    const next = { ...lane, ...part };
+    const sets = setsOfLane(block, next);
+    replace(pattern ? withPattern(next, pattern, facts(sets)) : withSets(next, sets));
+  };
+  const goTo = (movementId: string) => {
     const fresh = freshLane(world, plan, lane.clientId, movementId);
     if (fresh)
       change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...fresh, sets: old.sets, rest: old.rest })));
@@ -267,7 +290,7 @@ function Lane({
           </Link>
           {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
         </span>
-        <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={take} />
+        <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={goTo} />
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         {!inRounds(block) && (
@@ -283,7 +306,7 @@ function Lane({
             <span aria-hidden>×</span>
           </>
         )}
-        {!timed && (
+        {!timed && !lane.parts && (
           <>
             <NumberField
               title={`${unit === 'reps' ? 'Reps' : unit === 's' ? 'Seconds' : 'Metres'} of ${of}`}
@@ -305,7 +328,11 @@ function Lane({
             aria-label={`Weight of ${of}`}
             value={at < 0 ? '' : String(at)}
             onChange={(event) =>
-              set({ load: event.target.value === '' ? null : (loads[Number(event.target.value)] ?? null) })
+              // What was lighter than the old weight may not be so any more.
+              set({
+                load: event.target.value === '' ? null : (loads[Number(event.target.value)] ?? null),
+                drops: undefined,
+              })
             }
           >
             <option value="">{lane.load && at < 0 ? `${lane.load.label}: not here` : 'no weight'}</option>
@@ -326,28 +353,19 @@ function Lane({
         />
         <span className="quiet text-sm">s rest</span>
       </div>
+      {!timed && movement && (
+        <SetFields
+          of={of}
+          lane={lane}
+          movement={movement}
+          facts={facts(rounds)}
+          nameOf={namesIn(world).movement}
+          onChange={replace}
+        />
+      )}
       {lane.why.length > 0 && <p className="quiet text-sm">{whyWords(lane.why, namesIn(world).movement)}</p>}
     </div>
   );
-}
-
-/** Whether a movement may be offered to a client: nothing closes it, it did not hurt, and its kit is here. */
-function offers({ context }: World, clientId: string, movementId: string): boolean {
-  const movement = context.find(movementId);
-  const client = context.clients.find(({ id }) => id === clientId);
-  return (
-    movement !== undefined && client !== undefined && isOpen(fitNow(client.standing, kitCounts(context.kit), movement))
-  );
-}
-
-/** Whether a client may go a rung up from a movement by a suggestion. */
-function mayGoUp({ context }: World, clientId: string, movementId: string): boolean {
-  const movement = context.find(movementId);
-  const client = context.clients.find(({ id }) => id === clientId);
-  if (!movement || !client) return false;
-  const { standing, sets } = client;
-  const { kit, ladder, find } = context;
-  return heldBetween({ standing, movement, purpose: 'strength', kit, ladder, find, sets }) === null;
 }
 
 /** One rung down or up, where the ladder has one that is open. */
@@ -364,14 +382,10 @@ function Rungs({
   world: World;
   onTake: (movementId: string) => void;
 }) {
-  const page = useQuery(movementQuery(movementId)).data;
   return (
     <span className="flex gap-1">
       {(['easier', 'harder'] as const).map((direction) => {
-        const to =
-          direction === 'harder' && !mayGoUp(world, clientId, movementId)
-            ? undefined
-            : page?.[direction].find((step) => offers(world, clientId, step.to));
+        const to = world.context.find(openRung(world, clientId, movementId, direction) ?? '');
         return (
           to && (
             <button
@@ -380,7 +394,7 @@ function Rungs({
               className="btn btn-ghost btn-sm px-1.5"
               aria-label={`${direction === 'easier' ? 'Easier' : 'Harder'} than ${of}: ${to.name}`}
               title={to.name}
-              onClick={() => onTake(to.to)}
+              onClick={() => onTake(to.id)}
             >
               <LadderMark direction={direction} />
             </button>

@@ -9,6 +9,8 @@ import {
   type Plan,
   type PlanItem,
   type PlanLane,
+  setsOfLane,
+  withSets,
 } from '@waxwing/core/planning';
 import { type World, worldAt } from './use-world';
 
@@ -46,8 +48,18 @@ export const moveItem = (plan: Plan, blockId: string, from: number, to: number):
 
 /** An item to the end of another block. */
 export function toBlock(plan: Plan, item: PlanItem, blockId: string): Plan {
-  return changeBlock(removeItem(plan, item.id), blockId, (block) => ({ ...block, items: [...block.items, item] }));
+  return changeBlock(removeItem(plan, item.id), blockId, (block) => ({
+    ...block,
+    items: [...block.items, { ...item, lanes: item.lanes.map((lane) => withSets(lane, setsOfLane(block, lane))) }],
+  }));
 }
+
+/** A block with so many rounds: what the last ones did otherwise goes with them. */
+export const withRounds = (block: Block, rounds: number): Block => ({
+  ...block,
+  rounds,
+  items: block.items.map((item) => ({ ...item, lanes: item.lanes.map((lane) => withSets(lane, rounds)) })),
+});
 
 /** A block one place earlier. */
 export function blockUp(plan: Plan, blockId: string): Plan {
@@ -144,6 +156,19 @@ export const copyOf = (plan: Plan, change: Partial<Plan> = {}): Plan => ({
   ...change,
 });
 
+/** A lane with the shape of another one: its sets and rest, its parts, and what its rounds change besides the weight and the movement. */
+function likewise(lane: PlanLane, { withId, sets, rest, parts, amount, bySet = [] }: PlanLane): PlanLane {
+  const rounds = bySet.filter(({ load, movementId }) => load === undefined && movementId === undefined);
+  return {
+    ...lane,
+    withId,
+    sets,
+    rest,
+    ...(parts && { parts, amount }),
+    ...(rounds.length > 0 && { bySet: rounds }),
+  };
+}
+
 /** Everybody of a new plan on the lines of an old one, each with a dose of their own. */
 export function forPeople(world: World, plan: Plan, clientIds: string[]): Plan {
   const next = copyOf(plan, { clientIds, template: false });
@@ -156,7 +181,7 @@ export function forPeople(world: World, plan: Plan, clientIds: string[]): Plan {
         lanes: clientIds.flatMap((id) => {
           const like = item.lanes.find(({ clientId }) => clientId === id) ?? item.lanes[0];
           const lane = like && freshLane(world, next, id, like.movementId);
-          return lane && like ? [{ ...lane, withId: like.withId, sets: like.sets, rest: like.rest }] : [];
+          return lane && like ? [likewise(lane, like)] : [];
         }),
       })),
     })),

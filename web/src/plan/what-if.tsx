@@ -68,7 +68,7 @@ function Trial({
     ladder: world.context.ladder,
     find: world.context.find,
     sets: world.records.get(lane.clientId)?.sets ?? {},
-    work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null, pieces: null },
+    work: { amount, effort, left: null, kg: load?.kg ?? null, label: load?.label ?? null, pieces: null, parts: null },
     faults: [],
     within: true,
   });

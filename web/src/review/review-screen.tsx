@@ -1,4 +1,5 @@
 /** One session after it: what was done, what was seen and what fixed it, pain, and what is next and why. */
+import { partsWords } from '@waxwing/core/dosage';
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
@@ -217,14 +218,26 @@ const Part = ({ title, children }: { title: string; children: React.ReactNode })
 
 const side = { both: '', left: 'L ', right: 'R ' } as const;
 
-const setWords = ({ side: one, amount, uncounted, pieces }: SetRecord): string =>
-  `${side[one]}${amount}${uncounted ? ' s by the clock' : pieces ? ` (${pieces.join(' + ')})` : ''}`;
+/** One set: its side, what was done, and its weight where the sets differ in it. */
+function setWords(
+  { side: one, amount, uncounted, pieces, parts, drops, loadLabel }: SetRecord,
+  weighed: boolean,
+): string {
+  const done = parts
+    ? partsWords(parts)
+    : `${amount}${uncounted ? ' s by the clock' : pieces ? ` (${pieces.join(' + ')})` : ''}`;
+  const lighter = drops
+    .filter((drop) => drop.amount > 0)
+    .map((drop) => `, then ${drop.amount} × ${drop.loadLabel ?? 'no weight'}`);
+  return `${side[one]}${done}${weighed || lighter.length > 0 ? ` × ${loadLabel ?? 'no weight'}` : ''}${lighter.join('')}`;
+}
 
 function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | undefined }) {
   const sides = movement?.sides ?? 'both';
   const totals = totalsOf(entry, sides);
   const unit = movement?.dose.mode === 'time' ? 's' : 'reps';
-  const load = entry.sets.at(-1)?.loadLabel;
+  const loads = new Set(entry.sets.map(({ loadLabel }) => loadLabel));
+  const load = loads.size === 1 ? entry.sets[0]?.loadLabel : null;
   return (
     <li className="grid gap-x-4 py-2.5 sm:grid-cols-[1fr_auto]">
       <div>
@@ -237,7 +250,8 @@ function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | unde
             <span className="quiet">no set logged</span>
           ) : (
             <>
-              {entry.sets.map(setWords).join(' · ')} {unit}
+              {entry.sets.map((set) => setWords(set, loads.size > 1)).join(' · ')}{' '}
+              {entry.sets.some(({ parts }) => parts) ? '' : unit}
               {load && ` · ${load}`}
             </>
           )}
@@ -249,6 +263,8 @@ function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | unde
       {entry.sets.length > 0 && (
         <p className="quiet text-sm sm:text-right">
           {totals.sets === 1 ? '1 set' : `${totals.sets} sets`} · {totals.amount} {unit} in all
+          {totals.pulses > 0 && `, ${totals.pulses} pulses`}
+          {totals.held > 0 && `, ${totals.held} s held`}
           {sides === 'each' && totals.left !== totals.right && (
             <strong className="text-base-content block">
               left {totals.left}, right {totals.right}

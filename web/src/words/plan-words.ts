@@ -60,6 +60,8 @@ export function fixWords(does: FixDoes, { movement, client }: Names): string {
       return `Take ${movement(does.movementId)}`;
     case 'leave-out':
       return 'Leave it out';
+    case 'same-rounds':
+      return 'Do every round as the line says';
     case 'load': {
       const take = `${does.to}${does.amount === null ? '' : `, ${does.amount} reps for the same effort`}`;
       return does.clientId === null ? `Take ${take}` : `${client(does.clientId)}: take ${take}`;

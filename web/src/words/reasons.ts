@@ -1,6 +1,6 @@
 /** Why a line of a plan, a next dose or a next rung is what it is: the one place where these reasons become sentences. */
 import type { Ease } from '@waxwing/core/client';
-import { holdWords } from '@waxwing/core/dosage';
+import { holdWords, partsWords } from '@waxwing/core/dosage';
 import { CLOSED_BY } from '@waxwing/core/formats';
 import { signWords } from '@waxwing/core/ladder';
 import type { SinceLast } from '@waxwing/core/floor';
@@ -43,6 +43,8 @@ export function heldWords(held: Held): string {
       return 'not after pain today';
     case 'failed':
       return 'not after a failed set';
+    case 'strain':
+      return 'a limit on holding the breath';
     case 'ease':
       return easeWords(held.ease);
   }
@@ -154,6 +156,14 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
       if (reason.held) return `${done}: the same again.${also(reason.held)}`;
       const goal = reason.next.length === 1 ? 'in one now' : `next ${holdWords(reason.next)}`;
       return `${done}: ${goal}, before ${sum(reason.next)} s in one.`;
+    }
+    case 'parts': {
+      const next = partsWords(reason.next);
+      const weight = reason.to === null ? '' : `, with ${reason.to}`;
+      if (reason.way === 'same') return `The same parts again${weight}.${also(reason.held)}`;
+      return reason.way === 'more'
+        ? `All parts done: next ${next}${weight}.`
+        : `Not to the end: next ${next}${weight}.`;
     }
     case 'replaced':
       return `${weightWords(reason.kg)} is not here: ${reason.to}, and ${reason.amount} ${UNIT_WORDS[reason.mode]} feel about the same.${also(reason.held)}`;

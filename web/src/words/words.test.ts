@@ -73,6 +73,16 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
     'First time: 10 kg, a usual start after clean sets of goblet squat, to learn it clean.',
   ],
   uncounted: [{}, 'Done by the clock before and never counted: the low end, counted.'],
+  parts: [
+    {
+      done: [{ kind: 'reps', count: 8, tempo: null }],
+      next: [{ kind: 'reps', count: 9, tempo: null }],
+      way: 'more',
+      to: null,
+      held: null,
+    },
+    'All parts done: next 9 singles.',
+  ],
   pieces: [{ done: [10, 10, 10], next: [12, 10, 8], held: null }, '3 × 10 s: next 12 + 10 + 8 s, before 30 s in one.'],
   replaced: [
     { kg: 8, to: '9 kg', amount: 10, mode: 'reps', held },

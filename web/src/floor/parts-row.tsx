@@ -1,0 +1,54 @@
+/** The parts of a composed set: the one in work stands out, and a tap says that the set ended in one of them. */
+import { partNow, type LaneView } from '@waxwing/core/floor';
+import { partWords } from '@waxwing/core/dosage';
+import type { Part } from '@waxwing/core/schema';
+import { useEffect } from 'react';
+import { useTimed } from './clock';
+import { speak } from './sound';
+
+/** Where a set ended before its end. */
+export interface Ended {
+  index: number;
+  /** Done of that part. */
+  count: number;
+}
+
+export function PartsRow({
+  view,
+  parts,
+  ended,
+  onEnd,
+}: {
+  view: LaneView;
+  parts: readonly Part[];
+  ended: Ended | null;
+  onEnd: (ended: Ended | null) => void;
+}) {
+  const at = useTimed((now) => partNow(view, now)?.index ?? -1);
+  const working = parts[at];
+  const words = working && partWords(working);
+  useEffect(() => {
+    if (words) speak(words);
+  }, [words]);
+  return (
+    <div role="group" aria-label="Parts of this set" className="mb-2 flex flex-wrap gap-2">
+      {parts.map((part, i) => {
+        const left = ended !== null && i > ended.index;
+        return (
+          <button
+            // The parts of a set are told apart by their place alone.
+            key={i}
+            type="button"
+            aria-pressed={ended?.index === i}
+            aria-current={i === at ? 'step' : undefined}
+            aria-label={`${partWords(part)}: the set ended here`}
+            className={`btn target px-3 font-bold ${i === at ? 'now-mark' : ''} ${left ? 'quiet line-through' : ''}`}
+            onClick={() => onEnd(ended?.index === i ? null : { index: i, count: part.count })}
+          >
+            {partWords(part)}
+          </button>
+        );
+      })}
+    </div>
+  );
+}

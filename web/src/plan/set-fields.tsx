@@ -1,0 +1,190 @@
+/** What one set is made of, how its rounds differ, and lighter weights in the same set: behind one button, with a line that says what was chosen. */
+import { parseParts, amountOfParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
+import type { MovementSummary } from '@waxwing/core/movement';
+import type { Part } from '@waxwing/core/schema';
+import {
+  dropsFrom,
+  dropWords,
+  MOST_DROPS,
+  type PatternFacts,
+  patternOf,
+  type PlanLane,
+  ROUND_PATTERNS,
+  type RoundPattern,
+  roundsBy,
+  roundsWords,
+  sumWords,
+  withPattern,
+} from '@waxwing/core/planning';
+import { useId, useState } from 'react';
+
+interface Props {
+  /** The movement and whom it is for, in words. */
+  of: string;
+  lane: PlanLane;
+  movement: MovementSummary;
+  facts: PatternFacts;
+  nameOf: (movementId: string) => string;
+  onChange: (lane: PlanLane) => void;
+}
+
+const PATTERN_WORDS: Readonly<Record<RoundPattern, string>> = {
+  same: 'all the same',
+  'left-right': 'left, then right',
+  'left-right-alternating': 'left, right, alternating',
+  'easier-same-harder': 'easier, same, harder',
+  'as-clean': 'as many as went clean',
+  descending: 'fewer each round',
+  ascending: 'more each round',
+  ramp: 'a step heavier each round',
+  'back-off': 'heavy first, then lighter',
+};
+
+/** Parts that one tap puts at the end. */
+const QUICK: readonly { name: string; part: Part }[] = [
+  { name: 'singles', part: { kind: 'reps', count: 8, tempo: null } },
+  { name: 'slow', part: { kind: 'reps', count: 3, tempo: '4-0-2-0' } },
+  { name: 'pause', part: { kind: 'reps', count: 3, tempo: '2-2-1-0' } },
+  { name: 'half-and-full', part: { kind: 'half', count: 4 } },
+  { name: 'pulses', part: { kind: 'pulses', count: 8, at: null } },
+  { name: 'hold', part: { kind: 'hold', count: 8, at: null } },
+];
+
+export function SetFields({ of, lane, movement, facts, nameOf, onChange }: Props) {
+  const { rounds: sets } = facts;
+  const { mode } = movement.dose;
+  const possible = ROUND_PATTERNS.filter((pattern) => roundsBy(pattern, lane, facts) !== null);
+  const chosen = patternOf(lane, facts);
+  const drops = dropsFrom(lane, facts.loads, MOST_DROPS);
+  const withParts = (parts: readonly Part[]) => {
+    const { parts: _, ...plain } = lane;
+    onChange(parts.length === 0 ? plain : { ...plain, parts: [...parts], amount: amountOfParts(parts) });
+  };
+  const withDrops = (count: number) => {
+    const { drops: _, ...plain } = lane;
+    onChange(count === 0 ? plain : { ...plain, drops: drops.slice(0, count) });
+  };
+  const said = [
+    ...(lane.parts ? [partsWords(lane.parts)] : []),
+    ...roundsWords(lane, sets, nameOf),
+    ...(lane.drops ? [dropWords(lane)] : []),
+  ];
+  const sum = sumWords(lane, sets, { mode, sides: movement.sides });
+  return (
+    <details className="mt-1">
+      <summary className="link w-fit cursor-pointer text-sm" aria-label={`Set in detail: ${of}`}>
+        {said.length > 0 ? said.join(' · ') : 'set in detail'}
+        {sum && <span className="quiet"> ({sum})</span>}
+      </summary>
+      <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
+        {mode !== 'distance' && <PartsField of={of} lane={lane} mode={mode} onChange={withParts} />}
+        <label>
+          <span className="quiet block text-sm">Rounds</span>
+          <select
+            className="select w-56"
+            aria-label={`Rounds of ${of}`}
+            value={chosen ?? ''}
+            onChange={({ target }) => onChange(withPattern(lane, target.value as RoundPattern, facts))}
+          >
+            {!chosen && <option value="">as they are now</option>}
+            {possible.map((pattern) => (
+              <option key={pattern} value={pattern}>
+                {PATTERN_WORDS[pattern]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(drops.length > 0 || lane.drops) && (
+          <label>
+            <span className="quiet block text-sm">Lighter at once, in the same set</span>
+            <select
+              className="select w-56"
+              aria-label={`Lighter at once: ${of}`}
+              value={lane.drops?.length ?? 0}
+              onChange={({ target }) => withDrops(Number(target.value))}
+            >
+              <option value={0}>no</option>
+              {drops.map((_, i) => (
+                <option key={i} value={i + 1}>
+                  {dropWords({ drops: drops.slice(0, i + 1) })}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** One line that is typed, or built by taps. What cannot be read is said beside it, and changes nothing. */
+function PartsField({
+  of,
+  lane,
+  mode,
+  onChange,
+}: Pick<Props, 'of' | 'lane'> & { mode: MovementSummary['dose']['mode']; onChange: (parts: readonly Part[]) => void }) {
+  const id = useId();
+  const [typed, type] = useState<string | null>(null);
+  const parts = lane.parts ?? [];
+  const wrongIn = (line: string): string | null => {
+    const read = parseParts(line);
+    if ('wrong' in read) return read.wrong;
+    const wrong = wrongPartsFor(mode, read.parts) ?? wrongParts(read.parts, lane.tempo);
+    return read.parts.length > 0 && wrong ? `The parts ${wrong}.` : null;
+  };
+  const read = (line: string) => {
+    type(line);
+    const answer = parseParts(line);
+    if ('parts' in answer && wrongIn(line) === null) onChange(answer.parts);
+  };
+  const problem = typed === null ? null : wrongIn(typed);
+  const add = (part: Part) => {
+    type(null);
+    onChange([...parts, part]);
+  };
+  return (
+    <div className="min-w-72 flex-1">
+      <label htmlFor={id} className="quiet block text-sm">
+        Parts of one set
+      </label>
+      <input
+        id={id}
+        className={`input w-full ${problem ? 'border-error border-2' : ''}`}
+        aria-label={`Parts of one set: ${of}`}
+        placeholder="8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s"
+        value={typed ?? partsWords(parts)}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${id}-wrong` : undefined}
+        onChange={({ target }) => read(target.value)}
+        onBlur={() => problem === null && type(null)}
+      />
+      {problem && (
+        <span id={`${id}-wrong`} role="alert" className="text-error block text-sm">
+          {problem}
+        </span>
+      )}
+      <div className="mt-1 flex flex-wrap gap-1">
+        {QUICK.filter(
+          ({ part }) => mode === 'reps' || part.kind === 'hold' || (part.kind === 'pulses' && parts.length > 0),
+        ).map(({ name, part }) => (
+          <button key={name} type="button" className="btn btn-sm" onClick={() => add(part)}>
+            + {name}
+          </button>
+        ))}
+        {parts.length > 0 && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            onClick={() => {
+              type(null);
+              onChange(parts.slice(0, -1));
+            }}
+          >
+            Take the last off
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
