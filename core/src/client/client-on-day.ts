@@ -8,7 +8,7 @@ import type { Limit } from '../movement/limits.js';
 import type { Space } from '../movement/vocabulary.js';
 import type { Client, DayKind } from './client.js';
 import type { Ease } from './ease.js';
-import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
+import { awaitsClearance, type Benchmark, easeOf, limitsHolding } from './screening.js';
 
 export interface ClientOnDay {
   id: string;
@@ -27,6 +27,8 @@ export interface ClientOnDay {
   houseRules: RuleChoices;
   mayTouch: boolean;
   mayFilm: boolean;
+  /** What was measured and noted by hand. */
+  benchmarks: readonly Benchmark[];
 }
 
 /** Consent counts from its day on. */
@@ -47,6 +49,7 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
   houseRules: client.houseRules,
   mayTouch: consented(client.touchConsentOn, day),
   mayFilm: consented(client.filmConsentOn, day),
+  benchmarks: client.benchmarks,
 });
 
 /** The same for a device to keep: what is limited, and not why. */

@@ -24,6 +24,8 @@ export interface PastSession {
   sets: readonly DoneSet[];
   /** Sets by a clock that nobody counted: done, and no measure of anything. Left out where there were none. */
   byClock?: number;
+  /** Tiredness began to cost form in it, and less was done: the next time starts from there. */
+  marked?: true;
 }
 
 /** The longest that was held in one piece; the amount itself where it was not broken. */

@@ -8,3 +8,4 @@ export * from './place.js';
 export * from './screening.js';
 export * from './set-up.js';
 export * from './studio.js';
+export * from './tests.js';

@@ -84,20 +84,15 @@ export function easeOf(check: TodayCheck | null, today: string): Ease | null {
   return sleep || energy || sore.length > 0 ? { code: 'today', sleep, energy, sore } : null;
 }
 
+export const BENCHMARK_UNITS = ['reps', 's', 'kg', 'm'] as const;
+
 export const benchmarkSchema = z.strictObject({
   name: text(60),
-  unit: z.enum(['reps', 's', 'kg', 'm']),
+  unit: z.enum(BENCHMARK_UNITS),
   on: day,
   value: z.number().min(0, 'must be 0 to 100000').max(100_000, 'must be 0 to 100000'),
 });
 export type Benchmark = z.infer<typeof benchmarkSchema>;
-
-/** Tests that are offered by name; own ones may be added. */
-export const USUAL_BENCHMARKS: readonly Pick<Benchmark, 'name' | 'unit'>[] = [
-  { name: 'Clean push-ups in a row', unit: 'reps' },
-  { name: 'Plank', unit: 's' },
-  { name: 'Chair stands in 30 s', unit: 'reps' },
-];
 
 const partsSchema = z.object({
   readiness: readinessCheckSchema.nullable().optional(),

@@ -1,6 +1,7 @@
 /** What all sessions so far teach about one client. */
 import type { FaultLoad, FaultTally, Hurt, Move, PastSession } from '../client/history.js';
 import type { NotedSetUp } from '../client/set-up.js';
+import type { TestResult } from '../client/tests.js';
 import type { Evidence } from './evidence.js';
 
 export interface ClientRecord extends Evidence {
@@ -15,6 +16,8 @@ export interface ClientRecord extends Evidence {
   left: string[];
   /** How they were set up, earliest first. */
   setUps: NotedSetUp[];
+  /** What came out of tests in sessions, earliest first. */
+  tests: TestResult[];
   /** Session by session, earliest first: sets done and faults seen. */
   faultLoads: FaultLoad[];
 }

@@ -116,8 +116,9 @@ export function logSet(
   newId: NewId,
   { side = sideNext(view), pieces, parts, despite }: SetExtras = {},
 ): Draft[] {
-  const { movement } = view;
+  const { movement, step } = view;
   if (!movement || (view.closed && !despite)) return [];
+  const test = step?.lane.test;
   const total = pieces?.reduce((sum, piece) => sum + piece, 0);
   return atStay(view, newId, (entryId) => [
     draft(newId(), 'set-done', {
@@ -128,6 +129,8 @@ export function logSet(
       loadLabel: load?.label ?? null,
       ...(pieces && pieces.length > 1 && total === amount ? { pieces: [...pieces] } : {}),
       ...(parts?.length && amountOfParts(parts) === amount ? { parts: [...parts] } : {}),
+      // A weight that is measured has to be known.
+      ...(test && (test.unit !== 'kg' || load?.kg != null) ? { test } : {}),
       ...(despite ? { despite } : {}),
     }),
   ]);

@@ -31,10 +31,23 @@ import { carryForward, emptyPlan, suggestSession, type PlanLane, type SuggestCli
 import { fitNow, isOpen, isUp, standingOf, swapsFor } from '../progress/index.js';
 import { uuidAt } from '../test/generate.js';
 import { POOR_SLEEP } from '../test/plans.js';
-import { digestOf, emptyLane, fold, isPending, type Lane, type SessionEvent, type Timer } from '../session/index.js';
+import {
+  digestOf,
+  emptyLane,
+  fold,
+  isPending,
+  secondsLeft,
+  type Lane,
+  type SessionEvent,
+  type Timer,
+} from '../session/index.js';
 import {
   adviceFor,
   afterPain,
+  type Mark,
+  markFor,
+  takeMark,
+  timeOf,
   broughtWeight,
   cuesFor,
   doseFor,
@@ -96,6 +109,7 @@ const EMPTY: ClientRecord = {
   moves: [],
   faultLoads: [],
   setUps: [],
+  tests: [],
   left: [],
 };
 
@@ -826,3 +840,84 @@ describe('where the session is', () => {
 
 const kitOf = (kit: ReadonlyMap<string, number>) =>
   kitCounts([...kit].map(([item, count]) => ({ item, count }) as KitPiece));
+
+describe('the mark for today', () => {
+  const LINE = '018f0000-0000-7000-8000-00000000000a';
+  const rest: What[] = [['sets-changed', { itemId: 'item', sets: 4 }]];
+  /** Sets of so many reps, felt so, with these faults seen in them. */
+  const done = (
+    sets: readonly { amount: number; effort?: string; fault?: string; kg?: number }[],
+    before: What[] = rest,
+  ): What[] =>
+    sets.reduce<What[]>(
+      (taps, { amount, effort, fault, kg = 8 }) => [
+        ...taps,
+        ...(fault ? [seen(fault)] : []),
+        ['set-done', { entryId: 'entry', side: 'both', amount, kg, loadLabel: `${kg} kg` }],
+        ...(effort ? ([['effort-felt', { setId: uuidNow(taps.length + (fault ? 1 : 0)), effort }]] as What[]) : []),
+      ],
+      before,
+    );
+  /** The id that the nth tap gets. */
+  const uuidNow = (n: number): string => `018f0000-0000-7000-8000-${(n + 2).toString(16).padStart(12, '0')}`;
+  const fault = () => find('goblet-squat').faults.find(({ severity }) => severity === 'fix')?.id ?? '';
+
+  test('is said when several things turn, with what they are', () => {
+    const mark = markFor(
+      viewAt('goblet-squat', done([{ amount: 12, fault: fault() }, { amount: 12 }, { amount: 8, fault: fault() }])),
+    );
+    expect(mark?.signs).toEqual([
+      { code: 'fewer', set: 3, by: 4 },
+      { code: 'fault-again', fault: fault(), sets: expect.any(Number) },
+    ]);
+    expect(mark?.takes.map(({ take }) => take)).toEqual(['fewer-sets', 'easier']);
+  });
+
+  test('is not said for one small thing, for another weight, on an easy day, or a second time', () => {
+    const two = [
+      { amount: 12, effort: 'medium' },
+      { amount: 8, effort: 'hard' },
+    ];
+    const at = (taps: What[], over: Over = {}) => markFor(viewAt('goblet-squat', taps, over));
+    expect(at(done(two))).not.toBeNull();
+    expect(at(done([{ amount: 12 }, { amount: 9 }]))).toBeNull();
+    expect(at(done([{ amount: 12 }, { amount: 7, kg: 12 }]))).toBeNull();
+    const easy = { client: { today: { on: DAY, sleep: 1, energy: 1, pains: [] } } } as Over;
+    expect(at(done(two), easy)).toBeNull();
+    expect(at([...done(two), ['mark-noted', { entryId: 'entry', took: 'nothing' }]])).toBeNull();
+  });
+
+  test('whatever was done, nothing that it offers adds work: no more sets, no more seconds, nothing heavier, nothing closed', () => {
+    const set = fc.record({
+      amount: fc.integer({ min: 1, max: 20 }),
+      effort: fc.constantFrom('easy', 'medium', 'hard', 'failed'),
+      fault: fc.option(fc.constantFrom(...find('goblet-squat').faults.map(({ id }) => id)), { nil: undefined }),
+    });
+    let offered = 0;
+    fc.assert(
+      fc.property(fc.nat(), fc.array(set, { minLength: 2, maxLength: 3 }), (n, sets) => {
+        const movement = library[n % library.length] ?? find('goblet-squat');
+        const taps = done(sets.map(({ amount, effort }) => ({ amount, effort })));
+        const view = viewAt(movement.id, taps);
+        const mark = markFor(view);
+        for (const take of mark?.takes ?? []) {
+          offered += 1;
+          const drafts = takeMark(view, mark as Mark, take, () => LINE.replace('00a', '0ff'));
+          const after = viewAt(movement.id, [...taps, ...drafts.map(({ type, data }): What => [type, data])]);
+          const time = timeOf([view]);
+          expect(after.steps.filter(isPending).length).toBeLessThanOrEqual(view.steps.filter(isPending).length);
+          expect(secondsLeft([after.steps], { ...time, knows: () => true })).toBeLessThanOrEqual(
+            secondsLeft([view.steps], { ...time, knows: () => true }),
+          );
+          for (const step of after.steps.filter(isPending)) {
+            expect(step.lane.load?.kg ?? 0).toBeLessThanOrEqual(view.step?.lane.load?.kg ?? 0);
+            const summary = summaries.find(({ id }) => id === step.lane.movementId) as MovementSummary;
+            expect(isOpen(fitOf(view, summary))).toBe(true);
+          }
+        }
+      }),
+      { numRuns: 150 },
+    );
+    expect(offered).toBeGreaterThan(20);
+  });
+});

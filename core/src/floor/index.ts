@@ -4,6 +4,7 @@ export * from './draft.js';
 export * from './drop.js';
 export * from './lane-time.js';
 export * from './lane-view.js';
+export * from './mark.js';
 export * from './minutes.js';
 export * from './next.js';
 export * from './rest.js';

@@ -1,9 +1,10 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
 import { partAt, partSeconds, partsSeconds, type PartAt } from '../dosage/parts.js';
 import { setSeconds } from '../dosage/tempo.js';
+import type { Test } from '../client/tests.js';
 import type { Part } from '../schema/part.js';
 import { partsSignals, restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
-import { elapsedOf, timerAt, type Timer } from '../session/timer.js';
+import { elapsedOf, timerAt, type Timer, type TimerState } from '../session/timer.js';
 import type { LaneView } from './lane-view.js';
 import { doseNow } from './next.js';
 
@@ -32,7 +33,8 @@ export function laneTime(view: LaneView, now: number): LaneTime {
   const timer = timerOf(view);
   if (timer) {
     const { left, running, elapsed, phase } = timerAt(timer, now);
-    const { parts, tempo } = doseNow(view) ?? {};
+    const { parts, tempo, test } = doseNow(view) ?? {};
+    if (test) return testTime(test, timerAt(timer, now));
     if (parts && tempo !== undefined) return composedTime(parts, tempo, elapsed, running);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
     if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
@@ -57,6 +59,22 @@ export function laneTime(view: LaneView, now: number): LaneTime {
     beat: null,
   };
 }
+
+/** A test that ends at a time counts down to it; another one counts up. */
+function testTime({ seconds }: Test, { left, elapsed, running, phase }: TimerState): LaneTime {
+  if (seconds !== null && phase === 'over') return { phase, words: clockWords(0), left: 0, beat: null };
+  const shown = seconds === null ? Math.floor(elapsed / 1000) * 1000 : left;
+  return {
+    phase: running ? 'work' : 'paused',
+    words: clockWords(shown),
+    // Only what ends by itself is counted down.
+    left: seconds === null ? LONGEST_TEST : Math.max(0, Math.ceil(left / 1000)),
+    beat: null,
+  };
+}
+
+/** Seconds after which a test that nobody ended is over. */
+const LONGEST_TEST = 1800;
 
 /** The time of a composed set: reps and pulses are counted within their part, a hold counts down. */
 function composedTime(parts: readonly Part[], tempo: string, elapsed: number, running: boolean): LaneTime {
@@ -117,11 +135,13 @@ export function soundsOf(view: LaneView, now: number): Sounds | null {
     if (!timerAt(timer, now).running) return null;
     const dose = doseNow(view);
     const byBeat = view.movement?.dose.mode === 'reps';
-    const signals = dose?.parts
-      ? partsSignals(dose.parts, dose.tempo)
-      : dose && byBeat
-        ? tempoSignals(dose.tempo, dose.amount)
-        : signalsOf(timer);
+    const signals = dose?.test
+      ? signalsOf(timer)
+      : dose?.parts
+        ? partsSignals(dose.parts, dose.tempo)
+        : dose && byBeat
+          ? tempoSignals(dose.tempo, dose.amount)
+          : signalsOf(timer);
     return { signals, start: now - elapsedOf(timer, now) };
   }
   const { rest } = view;
@@ -133,6 +153,7 @@ export function timerSeconds(view: LaneView): number {
   const dose = doseNow(view);
   const { movement } = view;
   if (!dose || !movement) return 1;
+  if (dose.test) return dose.test.seconds ?? LONGEST_TEST;
   if (dose.parts) return Math.max(1, partsSeconds(dose.parts, dose.tempo, 'both'));
   return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount));
 }

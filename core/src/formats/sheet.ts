@@ -178,11 +178,12 @@ export function laneWords(
     dose.mode === 'time' && !lane.parts && lane.amount > LONG_HOLD
       ? ` (or ${holdWords(brokenHold(lane.amount, 20))})`
       : '';
-  const drops = lane.drops ? `, ${dropWords(lane)} at once` : '';
+  const test = lane.test ? `Test: ${lane.test.name}. ${lane.test.clean} ` : '';
+  const drops = lane.drops ? `, ${dropWords(lane)}` : '';
   const rounds = roundsWords(lane, sets, nameOf).map((words) => `, ${words}`);
   const tempo = dose.mode === 'reps' ? `, tempo ${lane.tempo}` : '';
   const rest = lane.rest > 0 ? `, ${lane.rest} s rest` : '';
-  return `${sets} × ${work}${pieces}${drops}${rounds.join('')}${tempo}${rest}`;
+  return `${test}${sets} × ${work}${pieces}${drops}${rounds.join('')}${tempo}${rest}`;
 }
 
 function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']): string {

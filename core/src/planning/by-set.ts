@@ -13,20 +13,20 @@ export interface SetLane extends PlanLane {
 }
 
 /**
- * What a lane does in one set, from 1: the line, with what that set does otherwise. A variation has neither the parts, the lighter weights
- * nor the second movement of the line; another amount is no composed set, and under another weight the line's lighter ones are not known.
+ * What a lane does in one set, from 1: the line, with what that set does otherwise. A variation has neither the parts, the lighter weights,
+ * the test nor the second movement of the line; another amount is no composed set, and under another weight the line's lighter ones are not known.
  */
 export function laneOfSet({ bySet, ...line }: PlanLane, set: number): SetLane {
   const change = bySet?.find((one) => one.set === set);
   if (!change) return line;
   const { set: _, ...own } = change;
-  const { parts, drops, ...plain } = line;
+  const { parts, drops, test, ...plain } = line;
   const varied = own.movementId !== undefined && own.movementId !== line.movementId;
   const keepsParts = !varied && (own.amount === undefined || own.amount === line.amount);
   const keepsDrops = !varied && own.load === undefined;
   return {
     ...plain,
-    ...(varied && { withId: null }),
+    ...(varied ? { withId: null } : test && { test }),
     ...(parts && keepsParts && { parts }),
     ...(drops && keepsDrops && { drops }),
     ...own,

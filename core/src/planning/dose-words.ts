@@ -17,9 +17,9 @@ export function doseWords(dose: Pick<PlanLane, 'amount' | 'load' | 'parts'>, mod
   return mode === 'reps' ? `${amount} × ${load.label}` : `${amount} ${UNIT_WORDS[mode]} × ${load.label}`;
 }
 
-/** What a set goes on with at once: `then 6 × 8 kg`; nothing where it does not. */
+/** What a set goes on with at once: `then at once 6 × 8 kg`; nothing where it does not. */
 export const dropWords = ({ drops = [] }: Pick<PlanLane, 'drops'>): string =>
-  drops.map(({ amount, load }) => `then ${amount} × ${load.label}`).join(', ');
+  drops.map(({ amount, load }) => `then at once ${amount} × ${load.label}`).join(', ');
 
 /** The one value of all sets, or those of each where they differ. */
 function eachOrOne(values: readonly string[], between: string): string {

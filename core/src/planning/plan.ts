@@ -3,6 +3,7 @@
  * The schema that requests, stored plans and the page are checked against.
  */
 import { AT_STUDIO, placeRefSchema } from '../client/place.js';
+import { testSchema } from '../client/tests.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
@@ -50,6 +51,8 @@ export const laneSchema = z
     why: whySchema,
     /** A composed set: one part after the other. */
     parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
+    /** It is a test: what comes out is compared over the weeks. */
+    test: testSchema.optional(),
     /** Sets or rounds that differ from the line. */
     bySet: z.array(setChangeSchema).max(20, 'has at most 20 rounds').optional(),
     /** Lighter weights to go on with in the same set, the heaviest first. */

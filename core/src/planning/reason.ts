@@ -17,6 +17,8 @@ export const lineReasonSchema = z.discriminatedUnion('code', [
   reasonOf('prepares', {}),
   reasonOf('eases', {}),
   reasonOf('combines', {}),
+  /** A test that was last done so many weeks ago. */
+  reasonOf('test-due', { weeks: z.number() }),
   /** A sentence, as earlier versions kept it. */
   reasonOf('written', { words: text(400) }),
 ]);

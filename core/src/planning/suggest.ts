@@ -4,6 +4,7 @@
  */
 import type { DayKind } from '../client/client.js';
 import type { Move, PastSession } from '../client/history.js';
+import type { DueTest } from '../client/tests.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
 import { kitCounts, type KitPiece } from '../movement/kit.js';
@@ -11,7 +12,7 @@ import { canonical } from '../movement/difference.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
 import { SPACES, type Muscle, type Pattern, type Plane, type Purpose, type Space } from '../movement/vocabulary.js';
 import { comeBacks } from '../progress/come-back.js';
-import { fitNow } from '../progress/fit.js';
+import { fitNow, isOpen } from '../progress/fit.js';
 import { windowFor } from '../progress/next-step.js';
 import type { Standing } from '../progress/standing.js';
 import { balanceOf, missing, type Balance, type Part } from './balance.js';
@@ -43,6 +44,8 @@ export interface SuggestClient {
   day?: DayKind | null;
   /** What the latest session left for the next one. */
   left?: readonly string[];
+  /** Tests that are due, the longest ago first. */
+  tests?: readonly DueTest[];
   /** Swaps made on the floor: the rung that somebody went to is the one to go on with. */
   moves?: readonly Move[];
 }
@@ -78,6 +81,8 @@ export type SuggestReason =
   | { code: 'not-trained'; pattern: Pattern; weeks: number }
   /** Nothing in the pattern is open; without limits it is the kit and the room. */
   | { code: 'left-out'; clientId: string; pattern: Pattern; by: LimitMet[] }
+  /** A test that was last done so many weeks ago. */
+  | { code: 'test-due'; clientId: string; name: string; weeks: number }
   | { code: 'shorter-rests' }
   | { code: 'fewer-lines'; count: number };
 
@@ -183,7 +188,9 @@ interface Pick {
 /** What one client could do in a slot, best first. */
 type Picks = Map<string, Pick[]>;
 
-export function suggestSession(request: SuggestRequest): Suggestion {
+export function suggestSession(asked: SuggestRequest): Suggestion {
+  const reasons: SuggestReason[] = [];
+  const request = withTests(asked, reasons);
   const byId = new Map(request.movements.map((movement) => [movement.id, movement]));
   const ladder = buildLadder(request.movements);
   const around = { ladder, find: (id: string) => byId.get(id) };
@@ -196,7 +203,6 @@ export function suggestSession(request: SuggestRequest): Suggestion {
     find: known.find,
     knows: (clientId, id) => (request.clients.find((c) => c.id === clientId)?.sets[id]?.length ?? 0) > 0,
   };
-  const reasons: SuggestReason[] = [];
   const slots = slotsFor(request, context, reasons);
   const open = openFor(request);
   const lines = beam(request, slots, known, open, context, reasons);
@@ -217,6 +223,44 @@ export function suggestSession(request: SuggestRequest): Suggestion {
     reasons: reasons.filter((one, i) => reasons.findIndex((other) => canonical(other) === canonical(one)) === i),
     seconds: secondsOf(timelineOf({ blocks: ordered }, context)),
   };
+}
+
+/** From this many minutes there is time for a test. */
+const TEST_MINUTES = 30;
+
+/**
+ * A request with the test that is due longest as a line of its own, before anything tires: where the movement is open, nothing asks for ease
+ * and no test is in the plan already. One a session for each, so that a session stays a session.
+ */
+function withTests(request: SuggestRequest, reasons: SuggestReason[]): SuggestRequest {
+  const { minutes, clients, movements, kit, notThese, space, blocks, newId } = request;
+  const lanesIn = blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
+  if (minutes < TEST_MINUTES) return request;
+  const counts = kitCounts(kit);
+  const items = clients.flatMap((client): PlanItem[] => {
+    if (client.standing.ease || lanesIn.some(({ clientId, test }) => clientId === client.id && test)) return [];
+    const due = (client.tests ?? []).find(({ test: { movementId } }) => {
+      const movement = movements.find(({ id }) => id === movementId);
+      return (
+        movement !== undefined &&
+        !notThese.includes(movementId) &&
+        SPACES.indexOf(movement.space) <= SPACES.indexOf(space) &&
+        isOpen(fitNow(client.standing, counts, movement))
+      );
+    });
+    const movement = movements.find(({ id }) => id === due?.test.movementId);
+    if (!due || !movement) return [];
+    const { movementId, amount, ...test } = due.test;
+    reasons.push({ code: 'test-due', clientId: client.id, name: test.name, weeks: due.weeks });
+    const ladder = buildLadder(movements);
+    const find = (id: string) => movements.find((one) => one.id === id);
+    const { lane } = laneFor(laneRequest(request, client, movement, { ladder, find }));
+    const own = { ...lane, movementId, sets: 1, test, why: [{ code: 'test-due' as const, weeks: due.weeks }] };
+    return [{ id: newId(), locked: true, tied: false, lanes: [amount === undefined ? own : { ...own, amount }] }];
+  });
+  if (items.length === 0) return request;
+  const block: Block = { id: newId(), kind: 'skill', rounds: 1, workSeconds: null, items };
+  return { ...request, blocks: [...blocks, block] };
 }
 
 /** Weeks since anybody of the group trained a pattern, at most four. */

@@ -96,6 +96,8 @@ export interface StepQuestion {
   planned?: number | undefined;
   /** The same of a composed set, with its tempo. */
   plannedParts?: readonly Part[] | undefined;
+  /** Tiredness cost form the last time. */
+  marked?: boolean | undefined;
   /** In a session under way a rung is changed only when the dose has come to its end. */
   within: boolean;
 }
@@ -204,7 +206,9 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   const same = { load, amount: Math.min(done, window.high) };
   if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
   if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
-  const held = heldBack(standing, question.faults, work?.effort ?? null);
+  const held =
+    heldBack(standing, question.faults, work?.effort ?? null) ??
+    (question.marked ? ({ code: 'marked' } as const) : null);
   const broken = movement.dose.mode === 'time' && (work?.pieces?.length ?? 0) > 1 ? work?.pieces : null;
   if (broken && next.kind !== 'down') {
     const pieces = held ? broken : nextPieces(broken, Math.max(done, window.low));

@@ -40,9 +40,19 @@ function lastFaults(question: TimeQuestion): OpenFault[] {
   return seriousOf(unique).map(({ name }) => ({ name, severity: 'fix' }));
 }
 
+/** A day on which tiredness cost form is gone on from as it is, and not above. */
+const markedLast = (question: TimeQuestion): boolean => latest(pastOf(question))?.marked === true;
+
 /** Why nothing goes up between sessions; null when it may. */
 export const heldBetween = (question: TimeQuestion): Held | null =>
-  heldBack(question.standing, lastFaults(question), lastWork(pastOf(question))?.effort ?? null);
+  heldBack(question.standing, lastFaults(question), lastWork(pastOf(question))?.effort ?? null) ??
+  (markedLast(question) ? { code: 'marked' } : null);
 
 export const nextTime = (question: TimeQuestion): NextStep =>
-  nextStep({ ...question, work: lastWork(pastOf(question)), faults: lastFaults(question), within: false });
+  nextStep({
+    ...question,
+    work: lastWork(pastOf(question)),
+    faults: lastFaults(question),
+    marked: markedLast(question),
+    within: false,
+  });

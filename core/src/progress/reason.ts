@@ -22,6 +22,8 @@ export const heldSchema = z.discriminatedUnion('code', [
   reasonOf('open-fault', { fault: faultFact }),
   reasonOf('pain', {}),
   reasonOf('failed', {}),
+  /** Tiredness cost form the last time. */
+  reasonOf('marked', {}),
   /** A limit on holding the breath: nothing gets heavier. */
   reasonOf('strain', {}),
   reasonOf('ease', { ease: easeSchema }),

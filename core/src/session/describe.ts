@@ -8,6 +8,13 @@ import type { FindMovement } from './digest.js';
 
 const OUTCOME_WORDS = { fixed: 'fixed', better: 'better', same: 'no change', worse: 'worse' } as const;
 
+const MARK_WORDS = {
+  'fewer-sets': 'fewer sets',
+  easier: 'an easier movement',
+  stretch: 'on to the stretch',
+  nothing: 'went on',
+} as const;
+
 const sideWords = (side: SetSide): string => (side === 'both' ? '' : ` ${side}`);
 
 /** `12 reps left`, `fault: knees cave in`. Movements that are not at hand are named by id. */
@@ -31,11 +38,11 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'movement-started':
       return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
-      const { amount, side, loadLabel, entryId, despite, uncounted, pieces, parts } = event.data;
+      const { amount, side, loadLabel, entryId, despite, uncounted, pieces, parts, test } = event.data;
       const timed = uncounted || movementOf(entryId)?.dose.mode === 'time';
       const how = uncounted ? ' by the clock' : pieces ? ` in pieces (${pieces.join(' + ')})` : '';
       const what = parts ? partsWords(parts) : `${amount} ${timed ? 's' : 'reps'}${how}`;
-      return `set: ${what}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
+      return `${test ? `test (${test.name})` : 'set'}: ${what}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
     }
     case 'effort-felt':
       return `felt ${event.data.effort}`;
@@ -72,6 +79,8 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       const { amount, loadLabel } = event.data;
       return `set corrected: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}`;
     }
+    case 'mark-noted':
+      return `mark for today: ${MARK_WORDS[event.data.took]}`;
     case 'drop-done': {
       const { amount, loadLabel } = event.data;
       return amount > 0 ? `went on: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}` : 'no lighter weight';

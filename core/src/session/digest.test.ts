@@ -52,6 +52,7 @@ const sets: fc.Arbitrary<SetRecord[]> = fc.array(
     uncounted: fc.constant(false),
     pieces: fc.constant(null),
     parts: fc.constant(null),
+    test: fc.constant(null),
     drops: fc.constant([]),
     kg: fc.constantFrom(8, 12, null),
     loadLabel: fc.constant(null),
@@ -77,6 +78,7 @@ const entryOf = (done: SetRecord[], movementId = 'movement-0'): Entry => ({
   faults: [],
   unplaced: [],
   corrections: [],
+  marked: null,
 });
 
 const lane = (...entries: Entry[]): Lane => ({ ...emptyLane(CLIENT), entries });
@@ -173,6 +175,7 @@ group('where a lane stands', () => {
             uncounted: false,
             pieces: null,
             parts: null,
+            test: null,
             drops: [],
             kg: null,
             loadLabel: null,
@@ -272,6 +275,7 @@ test('a movement that hurt sharply stays so until it was done later without it, 
         uncounted: false,
         pieces: null,
         parts: null,
+        test: null,
         drops: [],
         kg: null,
         loadLabel: null,

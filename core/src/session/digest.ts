@@ -13,6 +13,7 @@ import {
 } from '../client/history.js';
 import { sideCount } from '../dosage/tempo.js';
 import type { NotedSetUp } from '../client/set-up.js';
+import type { TestResult } from '../client/tests.js';
 import type { ClientRecord } from '../coaching/client-record.js';
 import { styleOf } from '../coaching/correct.js';
 import type { Counted, Trial } from '../coaching/evidence.js';
@@ -37,6 +38,8 @@ export interface Digest {
   /** Movements in which sharp pain was reported, with the time of the last report. */
   hurt: Hurt[];
   setUps: NotedSetUp[];
+  /** What came out of tests, one for each. */
+  tests: TestResult[];
   /** Movements that were left for the next time. */
   left: string[];
   /** Movements of which a set was done, and in which nothing hurt. */
@@ -62,6 +65,7 @@ export function digestOf(lane: Lane, find: FindMovement): Digest {
     faultLoad: faultLoadOf(lane),
     hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
     setUps: lane.setUps,
+    tests: testsOf(lane.entries),
     left: lane.left,
     painless: [...done].filter((id) => !hurt.has(id)),
   };
@@ -97,8 +101,31 @@ export function recordOf(digests: readonly Digest[], others: Readonly<Record<str
     moves: inOrder.flatMap(({ moves }) => moves),
     left: inOrder.at(-1)?.left ?? [],
     setUps: inOrder.flatMap(({ setUps }) => setUps),
+    tests: inOrder.flatMap(({ tests }) => tests),
     faultLoads: inOrder.flatMap(({ faultLoad }) => faultLoad ?? []),
   };
+}
+
+/** What the tests of a session came to: the best try of each, and the weaker side where each was tested. */
+function testsOf(entries: readonly Entry[]): TestResult[] {
+  const tries = entries.flatMap(({ movementId, sets }) =>
+    sets.flatMap(({ test, side, amount, kg, at }) => {
+      const value = test?.unit === 'kg' ? kg : amount;
+      return test && value !== null ? [{ test, side, value, movementId, on: at.slice(0, 10) }] : [];
+    }),
+  );
+  const names = [...new Set(tries.map(({ test }) => test.name))];
+  return names.flatMap((name): TestResult[] => {
+    const own = tries.filter(({ test }) => test.name === name);
+    const [first] = own;
+    if (!first) return [];
+    const best = (['both', 'left', 'right'] as const).flatMap((side) => {
+      const values = own.filter((one) => one.side === side).map(({ value }) => value);
+      return values.length > 0 ? [Math.max(...values)] : [];
+    });
+    const { unit, seconds, clean } = first.test;
+    return [{ name, unit, seconds, clean, movementId: first.movementId, on: first.on, value: Math.min(...best) }];
+  });
 }
 
 /** Outcomes of corrections in one client's part of a session. */
@@ -131,7 +158,13 @@ export function setsOf(lane: Lane, find: FindMovement): Map<string, PastSession>
     const before = byMovement.get(movement.id);
     const sets = [...(before?.sets ?? []), ...doneSets(entry, movement)];
     const byClock = (before?.byClock ?? 0) + byClockIn(entry, movement);
-    byMovement.set(movement.id, { at: before?.at ?? entry.startedAt, sets, ...(byClock > 0 ? { byClock } : {}) });
+    const marked = before?.marked ?? entry.marked;
+    byMovement.set(movement.id, {
+      at: before?.at ?? entry.startedAt,
+      sets,
+      ...(byClock > 0 ? { byClock } : {}),
+      ...(marked ? { marked: true as const } : {}),
+    });
   }
   return byMovement;
 }
@@ -141,7 +174,7 @@ const byClockIn = ({ sets }: Entry, { sides }: Movement): number =>
   Math.ceil(sets.filter(({ uncounted }) => uncounted).length / sideCount(sides));
 
 /** A set is clean when no stop or fix fault was open at it. Left and right make one set, as good as its weaker side. */
-function doneSets(entry: Entry, movement: Movement): DoneSet[] {
+export function doneSets(entry: Entry, movement: Movement): DoneSet[] {
   const serious = new Set(movement.faults.filter((f) => f.severity !== 'polish').map((f) => f.id));
   const asDone = (set: SetRecord): DoneSet => {
     const faults = set.openFaults.filter((id) => serious.has(id));

@@ -4,6 +4,7 @@
  */
 import { BODY_SIDES, PAIN_QUALITIES } from '../client/pain.js';
 import { placeRefSchema } from '../client/place.js';
+import { testSchema } from '../client/tests.js';
 import { canonical } from '../movement/difference.js';
 import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
@@ -29,6 +30,7 @@ export const EVENT_TYPES = [
   'stood',
   'set-corrected',
   'drop-done',
+  'mark-noted',
   'timer-started',
   'timer-paused',
   'timer-resumed',
@@ -49,6 +51,10 @@ export const EVENT_TYPES = [
   'session-finished',
 ] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
+
+/** What the mark for today turns what is left into. */
+export const MARK_TAKES = ['fewer-sets', 'easier', 'stretch', 'nothing'] as const;
+export type MarkTake = (typeof MARK_TAKES)[number];
 
 /** A set was done on both sides together, or on one. */
 export const SET_SIDES = ['both', 'left', 'right'] as const;
@@ -95,11 +101,15 @@ export const eventSchema = z.discriminatedUnion('type', [
     uncounted: z.literal(true).optional(),
     /** A hold that was broken: the seconds of each piece. The amount is all of them. */
     pieces: z.array(whole(0, 3600)).min(2, 'needs at least two pieces').max(60, 'has at most 60 pieces').optional(),
+    /** It was a test: what was measured is the amount, or the weight where that is the unit. */
+    test: testSchema.optional(),
     /** A composed set: what was done of its parts. The amount is what they add up to. */
     parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
   }),
   /** A set went on with a lighter weight, without a rest; with nothing, the set ended without it. */
   of('drop-done', { setId: uuid, ...setNumbers }),
+  /** Tiredness begins to cost form: what was taken for it. `nothing`: it was asked, and is not asked again. */
+  of('mark-noted', { entryId: uuid, took: z.enum(MARK_TAKES) }),
   /** `left`: reps that were left in the tank, where they were asked for by number. */
   of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: whole(0, 30).optional() }),
   /** `setId`: the set that it was seen in. Without one it belongs to the set that is logged next, or to the last one where none follows. */
@@ -201,6 +211,8 @@ export function checkEvent(input: unknown, frame: SessionFrame): Checked<Session
     if (all !== event.data.amount)
       problems.push({ path: 'data.pieces', message: `add up to ${all}, but the amount is ${event.data.amount}` });
   }
+  if (event.type === 'set-done' && event.data.test?.unit === 'kg' && event.data.kg === null)
+    problems.push({ path: 'data.kg', message: 'is what this test measures' });
   if ((event.type === 'set-done' || event.type === 'dose-changed') && event.data.parts) {
     const all = amountOfParts(event.data.parts);
     if (all !== event.data.amount)
@@ -247,6 +259,7 @@ const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
   stood: ['entryId'],
   'set-corrected': ['setId'],
   'drop-done': ['setId'],
+  'mark-noted': ['entryId'],
   'timer-started': ['entryId'],
   'timer-paused': ['timerId'],
   'timer-resumed': ['timerId'],

@@ -7,6 +7,7 @@ import type { Outcome } from '../coaching/evidence.js';
 import type { Pain } from '../client/pain.js';
 import type { NotedSetUp } from '../client/set-up.js';
 import type { PlaceRef } from '../client/place.js';
+import type { Test } from '../client/tests.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Part } from '../schema/part.js';
 import type { Effort, View } from '../movement/vocabulary.js';
@@ -25,6 +26,8 @@ export interface SetRecord {
   pieces: number[] | null;
   /** What was done of a composed set; null for a plain one. */
   parts: Part[] | null;
+  /** The test that it was; null for any other set. */
+  test: Test | null;
   /** What it went on with at lighter weights, without a rest. One of nothing says that it did not. */
   drops: DropRecord[];
   kg: number | null;
@@ -80,6 +83,8 @@ export interface Entry {
   /** Faults marked since the last set, without saying in which: the next set has them, or the last one where none follows. */
   unplaced: string[];
   corrections: CorrectionRecord[];
+  /** The mark for today was asked about here, and whether it was taken; null before. */
+  marked: boolean | null;
 }
 
 /** What a line, or one set of it, is done with from now on. */
@@ -224,6 +229,7 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
         faults: [],
         unplaced: [],
         corrections: [],
+        marked: null,
       };
       lane.entries.push(entry);
       entries.set(event.id, entry);
@@ -258,6 +264,11 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
       const set = sets.get(setId);
       // What was put right was counted, and is whole.
       if (set) Object.assign(set, numbers, { uncounted: false, pieces: null, parts: null });
+      break;
+    }
+    case 'mark-noted': {
+      const entry = entries.get(event.data.entryId);
+      if (entry) entry.marked = event.data.took !== 'nothing';
       break;
     }
     case 'drop-done': {
@@ -420,7 +431,17 @@ function changeCourse(course: Course, event: CourseEvent): void {
 }
 
 function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetRecord>): void {
-  const { side, amount, kg, loadLabel, despite = null, uncounted = false, pieces = null, parts = null } = event.data;
+  const {
+    side,
+    amount,
+    kg,
+    loadLabel,
+    despite = null,
+    uncounted = false,
+    pieces = null,
+    parts = null,
+    test = null,
+  } = event.data;
   entry.unplaced = [];
   const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
   const set: SetRecord = {
@@ -430,6 +451,7 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     uncounted,
     pieces,
     parts,
+    test,
     drops: [],
     kg,
     loadLabel,

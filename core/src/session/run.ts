@@ -114,7 +114,15 @@ export function stepsOf(programme: Programme | null, lane: Lane, find: FindRunMo
 /** A swap changes the movement of a line, and takes what belonged to the old one out of it. A movement that a round has by plan is no swap. */
 const swapped = (planned: PlanLane, last: Entry | undefined): Partial<PlanLane> =>
   last && ![planned.movementId, ...(planned.bySet ?? []).map(({ movementId }) => movementId)].includes(last.movementId)
-    ? { movementId: last.movementId, withId: null, load: null, parts: undefined, bySet: undefined, drops: undefined }
+    ? {
+        movementId: last.movementId,
+        withId: null,
+        load: null,
+        parts: undefined,
+        bySet: undefined,
+        drops: undefined,
+        test: undefined,
+      }
     : {};
 
 /** One set of a line: what the plan says of that set, and what was changed on the way. */

@@ -80,6 +80,7 @@ describe('sets and sides', () => {
     faults: [],
     unplaced: [],
     corrections: [],
+    marked: null,
     sets: sides.map((side, i) => ({
       id: `${i}`,
       side,
@@ -87,6 +88,7 @@ describe('sets and sides', () => {
       uncounted: false,
       pieces: null,
       parts: null,
+      test: null,
       drops: [],
       kg: 8,
       loadLabel: null,

@@ -1,4 +1,5 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
+import type { Test } from '@waxwing/core/client';
 import { amountOfParts, effortOf, type Load, loadsOpen, partsUntil, partTotals } from '@waxwing/core/dosage';
 import {
   atStay,
@@ -11,6 +12,7 @@ import {
   logSet,
   type Proposal,
   proposalFor,
+  seriousFaults,
   setLoad,
   type SharedKit,
   sharedKit,
@@ -40,9 +42,11 @@ import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { LoadSheet } from './load-sheet';
 import { DropPanel } from './drop-panel';
+import { MarkLine } from './mark-line';
 import { type Ended, PartsRow } from './parts-row';
 import { SetUpNote } from './set-up';
 import { Stepper } from './stepper';
+import { TestHead, TestOutcome } from './test-words';
 import { floorClock, useLaneTime, useTimed } from './clock';
 import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
@@ -119,7 +123,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const roundSide = step?.lane.side;
   const totals = entry && totalsOf(entry, movement.sides);
   const dose = doseNow(view);
-  const parts = dose?.parts;
+  const { parts, test } = dose ?? {};
   const [ended, endIn] = useState<Ended | null>(null);
   const loads = loadsOpen(movement, view.standing.limits, view.place.kit);
   const held = heldNow(view);
@@ -132,11 +136,15 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
     const pieces = piecesOf(timer, now);
     return pieces.length > 0 ? sumOf(pieces) : workedSeconds(timer, now);
   });
+  // A fault that was marked since the last set ends what must be clean.
+  const marked = seriousFaults(view).find(({ id }) => entry?.unplaced.includes(id));
+  const unclean = test?.seconds === null ? marked?.name : undefined;
   const isOver = useTimed((now) => timer !== undefined && timerAt(timer, now).phase === 'over');
   // The other side does what the first one did.
   const other = progress.half ? entry?.sets.findLast((set) => set.side === OTHER_SIDE[sideNow])?.amount : undefined;
+  const measures = test && test.unit !== 'kg';
   const planned = dose && (roundSide === 'alternating' ? dose.amount * 2 : dose.amount);
-  const amount = typed ?? (counted > 0 ? counted : (worked ?? other ?? planned ?? window.low));
+  const amount = typed ?? (counted > 0 ? counted : (worked ?? (measures ? 0 : (other ?? planned ?? window.low))));
   const load = dose?.load ?? null;
   const { lighter, heavier } = neighboursOf(load, loads);
   const by = mode === 'reps' ? 1 : 5;
@@ -198,6 +206,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
 
   return (
     <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
+      {test && <TestHead view={view} test={test} />}
       <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1">
         <div className="min-w-0 flex-1">
           <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
@@ -221,7 +230,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             </button>
           )}
           <div className="quiet leading-tight">
-            {parts ? partsTotalWords(parts) : `aim ${aim} ${unit}`}
+            {parts ? partsTotalWords(parts) : measures ? '' : `aim ${aim} ${unit}`}
             {totals && totals.sets > 0
               ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
               : ''}
@@ -234,10 +243,20 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             Count{counted > 0 ? ` ${counted}` : ''}
           </button>
         )}
-        <button type="button" className="btn target px-3" aria-pressed={runs} disabled={waits} onClick={runTimer}>
-          {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
-          {!timer ? (mode === 'reps' ? 'Tempo' : 'Start') : runs ? 'Pause' : 'Go on'}
-        </button>
+        {!(measures && test.seconds === null && mode === 'reps') && (
+          <button type="button" className="btn target px-3" aria-pressed={runs} disabled={waits} onClick={runTimer}>
+            {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
+            {timer
+              ? runs
+                ? 'Pause'
+                : 'Go on'
+              : test?.seconds
+                ? `Start ${test.seconds} s`
+                : mode === 'reps'
+                  ? 'Tempo'
+                  : 'Start'}
+          </button>
+        )}
       </div>
       {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
       <div className="flex flex-wrap items-stretch gap-2">
@@ -268,7 +287,13 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           />
         )}
         <button type="button" className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
-          {ended ? 'Done to here' : side ? `${label(sideNow)} done` : 'Set done'}
+          {test && measures
+            ? endWords(test, amount, sideNow)
+            : ended
+              ? 'Done to here'
+              : side
+                ? `${label(sideNow)} done`
+                : 'Set done'}
         </button>
       </div>
       {fresh && <SetUpNote view={view} movement={movement} />}
@@ -291,9 +316,22 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
       )}
       {heavier && held && <p className="quiet mt-1">Not heavier: {heldWords(held)}.</p>}
       {despite && <p className="text-error mt-1 font-bold">All the same: {despite}.</p>}
+      {unclean && (
+        <p role="alert" className="text-error mt-1 text-2xl font-bold">
+          {unclean}: the test ends here.
+        </p>
+      )}
+      <TestOutcome view={view} />
       <RestEffort view={view} />
     </section>
   );
+}
+
+/** What logs a test: `End at 14`, `Left: end at 32 s`. */
+function endWords({ unit, seconds }: Test, amount: number, side: SetSide): string {
+  const at = `${amount}${unit === 'reps' ? '' : ` ${unit}`}`;
+  const words = seconds === null ? `end at ${at}` : `time: ${at}`;
+  return side === 'both' ? words.charAt(0).toUpperCase() + words.slice(1) : `${label(side)}: ${words}`;
 }
 
 /** The clock of the lane, large; its last seconds stand out. */
@@ -359,6 +397,7 @@ export function RestEffort({ view }: { view: LaneView }) {
       ) : (
         <Next view={view} />
       )}
+      <MarkLine view={view} />
     </div>
   );
 }

@@ -1,24 +1,27 @@
-/** Benchmarks: what was measured, each with its latest value and what changed since the first. */
-import { type Benchmark, type Client, USUAL_BENCHMARKS } from '@waxwing/core/client';
+/** Benchmarks: what was measured, by hand or by a test in a session, each with its latest value, what changed since the first, and its picture. */
+import { type Benchmark, type Client, measured, USUAL_TESTS } from '@waxwing/core/client';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
+import { recordQuery } from '../api/queries';
+import { ValuesChart } from './values-chart';
 import { useEditClient } from './use-edit-client';
 import { Wrong } from '../shell/states';
 
 const UNITS: readonly Benchmark['unit'][] = ['reps', 's', 'kg', 'm'];
 
 export function Benchmarks({ client }: { client: Client }) {
-  const [name, setName] = useState<string>(USUAL_BENCHMARKS[0]?.name ?? '');
+  const [name, setName] = useState<string>(USUAL_TESTS[0]?.name ?? '');
   const [unit, setUnit] = useState<Benchmark['unit']>('reps');
   const [value, setValue] = useState('');
   const edit = useEditClient(client);
   const n = Number(value.replace(',', '.'));
   const right = value.trim() !== '' && n >= 0 && n <= 100_000 && name.trim() !== '';
-  const rows = [...byName(client.benchmarks)];
+  const record = useQuery(recordQuery(client.id)).data;
+  const rows = [...measured(client.benchmarks, record?.tests ?? [])];
   const pick = (typed: string) => {
     setName(typed);
-    const known =
-      USUAL_BENCHMARKS.find((one) => one.name === typed) ?? client.benchmarks.find((one) => one.name === typed);
+    const known = USUAL_TESTS.find((one) => one.name === typed) ?? client.benchmarks.find((one) => one.name === typed);
     if (known) setUnit(known.unit);
   };
   return (
@@ -40,6 +43,11 @@ export function Benchmarks({ client }: { client: Client }) {
                   {last && dayWords(last.on)}
                 </span>
               </span>
+              {all.length > 1 && (
+                <div className="col-span-2">
+                  <ValuesChart name={title} values={all} />
+                </div>
+              )}
             </li>
           );
         })}
@@ -62,7 +70,7 @@ export function Benchmarks({ client }: { client: Client }) {
           onChange={(event) => pick(event.target.value)}
         />
         <datalist id="benchmarks">
-          {[...new Set([...USUAL_BENCHMARKS, ...client.benchmarks].map((one) => one.name))].map((one) => (
+          {[...new Set([...USUAL_TESTS, ...client.benchmarks].map((one) => one.name))].map((one) => (
             <option key={one} value={one} />
           ))}
         </datalist>
@@ -90,12 +98,4 @@ export function Benchmarks({ client }: { client: Client }) {
       <Wrong error={edit.error} />
     </div>
   );
-}
-
-/** By name, earliest first. */
-function byName(benchmarks: readonly Benchmark[]): Map<string, Benchmark[]> {
-  const groups = new Map<string, Benchmark[]>();
-  for (const one of benchmarks.toSorted((a, b) => a.on.localeCompare(b.on)))
-    groups.set(one.name, [...(groups.get(one.name) ?? []), one]);
-  return groups;
 }

@@ -1,4 +1,5 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
+import { testsOf } from '@waxwing/core/client';
 import { type Load, loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
 import { label, UNIT_WORDS } from '@waxwing/core/movement';
 import {
@@ -359,6 +360,7 @@ function Lane({
           lane={lane}
           movement={movement}
           facts={facts(rounds)}
+          tests={testsOf(lane.movementId, world.records.get(lane.clientId)?.tests ?? [])}
           nameOf={namesIn(world).movement}
           onChange={replace}
         />

@@ -1,4 +1,5 @@
 /** What one set is made of, how its rounds differ, and lighter weights in the same set: behind one button, with a line that says what was chosen. */
+import type { KnownTest, Test } from '@waxwing/core/client';
 import { parseParts, amountOfParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
 import type { MovementSummary } from '@waxwing/core/movement';
 import type { Part } from '@waxwing/core/schema';
@@ -15,8 +16,10 @@ import {
   roundsWords,
   sumWords,
   withPattern,
+  withSets,
 } from '@waxwing/core/planning';
 import { useId, useState } from 'react';
+import { TestField } from './test-field';
 
 interface Props {
   /** The movement and whom it is for, in words. */
@@ -24,6 +27,8 @@ interface Props {
   lane: PlanLane;
   movement: MovementSummary;
   facts: PatternFacts;
+  /** Tests of the movement that are offered or were done before. */
+  tests: readonly KnownTest[];
   nameOf: (movementId: string) => string;
   onChange: (lane: PlanLane) => void;
 }
@@ -50,7 +55,7 @@ const QUICK: readonly { name: string; part: Part }[] = [
   { name: 'hold', part: { kind: 'hold', count: 8, at: null } },
 ];
 
-export function SetFields({ of, lane, movement, facts, nameOf, onChange }: Props) {
+export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }: Props) {
   const { rounds: sets } = facts;
   const { mode } = movement.dose;
   const possible = ROUND_PATTERNS.filter((pattern) => roundsBy(pattern, lane, facts) !== null);
@@ -64,7 +69,16 @@ export function SetFields({ of, lane, movement, facts, nameOf, onChange }: Props
     const { drops: _, ...plain } = lane;
     onChange(count === 0 ? plain : { ...plain, drops: drops.slice(0, count) });
   };
+  const withTest = (test: Test | undefined) => {
+    const { test: before, ...plain } = lane;
+    const known = tests.find(({ name }) => name === test?.name);
+    if (!test) return onChange(plain);
+    const sets = before ? plain.sets : 1;
+    const amount = before ? plain.amount : (known?.amount ?? plain.amount);
+    return onChange({ ...withSets(plain, sets), sets, amount, test });
+  };
   const said = [
+    ...(lane.test ? [`test: ${lane.test.name}`] : []),
     ...(lane.parts ? [partsWords(lane.parts)] : []),
     ...roundsWords(lane, sets, nameOf),
     ...(lane.drops ? [dropWords(lane)] : []),
@@ -112,6 +126,7 @@ export function SetFields({ of, lane, movement, facts, nameOf, onChange }: Props
             </select>
           </label>
         )}
+        <TestField of={of} test={lane.test} known={tests} onChange={withTest} />
       </div>
     </details>
   );

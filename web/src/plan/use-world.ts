@@ -3,6 +3,7 @@ import {
   AT_STUDIO,
   type Client,
   clientOnDay,
+  dueTests,
   type Place,
   placeKey,
   placeOf,
@@ -80,6 +81,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
         left: record?.left ?? [],
         sets: record?.sets ?? {},
         moves: record?.moves ?? [],
+        tests: dueTests(client.benchmarks, record?.tests ?? [], day),
       };
     });
     const places = placesFor(studio.data, people);

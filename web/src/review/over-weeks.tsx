@@ -1,35 +1,9 @@
 /** What a picture tells better than a line: load and reps of a movement over the weeks, faults session by session, and which kinds of cue work. */
 import { type ClientRecord, OUTCOME_SCORE, type Trial } from '@waxwing/core/coaching';
 import { label, type Movement, UNIT_WORDS } from '@waxwing/core/movement';
-import {
-  BarController,
-  BarElement,
-  CategoryScale,
-  Chart,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-  type ChartData,
-  type ChartOptions,
-} from 'chart.js';
 import { useState } from 'react';
-import { Chart as Drawn } from 'react-chartjs-2';
-import { lessMotion } from '../figures/use-clock';
-import { useTheme } from '../shell/theme';
+import { optionsWith, Picture, useColours } from '../charts/picture';
 import { dayWords } from '../words/dates';
-
-Chart.register(
-  BarController,
-  BarElement,
-  CategoryScale,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-);
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((total, n) => total + n, 0);
 
@@ -77,45 +51,6 @@ export function OverWeeks({ record, movements }: { record: ClientRecord; movemen
         )}
       </div>
     </section>
-  );
-}
-
-/** The colours of the theme in force. */
-function useColours() {
-  useTheme();
-  const style = getComputedStyle(document.documentElement);
-  const of = (name: string) => style.getPropertyValue(`--color-${name}`).trim();
-  return { ink: of('base-content'), line: of('base-300'), second: of('secondary') };
-}
-
-function optionsWith(
-  ink: string,
-  line: string,
-  scales: ChartOptions<'bar' | 'line'>['scales'],
-): ChartOptions<'bar' | 'line'> {
-  const axis = { ticks: { color: ink }, grid: { color: line } };
-  return {
-    animation: lessMotion() ? false : { duration: 200 },
-    responsive: true,
-    maintainAspectRatio: false,
-    scales: Object.fromEntries(Object.entries(scales ?? {}).map(([id, own]) => [id, { ...axis, ...own }])),
-  };
-}
-
-function Picture({
-  data,
-  options,
-  said,
-}: {
-  data: ChartData<'bar' | 'line', number[]>;
-  options: ChartOptions<'bar' | 'line'>;
-  /** The same in words, for those who do not see it. */
-  said: string;
-}) {
-  return (
-    <div className="relative h-52">
-      <Drawn type="bar" data={data} options={options} role="img" aria-label={said} />
-    </div>
   );
 }
 

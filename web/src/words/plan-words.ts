@@ -97,6 +97,8 @@ export function suggestWords(reason: SuggestReason, { client }: Names): string {
       return `${label(reason.pattern)}: ${
         reason.weeks >= LONG_WEEKS ? 'not trained in four weeks' : `not trained for ${reason.weeks} weeks`
       }`;
+    case 'test-due':
+      return `${client(reason.clientId)}: ${reason.name}, last tested ${reason.weeks} weeks ago`;
     case 'left-out': {
       const out = `${client(reason.clientId)} leaves out ${inWords(reason.pattern)}`;
       return reason.by.length > 0

@@ -43,6 +43,8 @@ export function heldWords(held: Held): string {
       return 'not after pain today';
     case 'failed':
       return 'not after a failed set';
+    case 'marked':
+      return 'last time tiredness began to cost form';
     case 'strain':
       return 'a limit on holding the breath';
     case 'ease':
@@ -177,6 +179,8 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
       return `Ready ${reason.been ? 'to go back to' : 'for'} ${nameOf(reason.movementId)}: ${signWords(reason.sign)}.`;
     case 'same-again':
       return `${reason.amount} ${UNIT_WORDS[reason.mode]} clean${reason.effort ? `, felt ${reason.effort}` : ''}: the same again until the sign for the next rung is met.`;
+    case 'test-due':
+      return `Last tested ${reason.weeks} weeks ago.`;
     case 'effort-unknown':
       return '(Effort was not noted.)';
     case 'picked':

@@ -83,6 +83,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
     },
     'All parts done: next 9 singles.',
   ],
+  'test-due': [{ weeks: 5 }, 'Last tested 5 weeks ago.'],
   pieces: [{ done: [10, 10, 10], next: [12, 10, 8], held: null }, '3 × 10 s: next 12 + 10 + 8 s, before 30 s in one.'],
   replaced: [
     { kg: 8, to: '9 kg', amount: 10, mode: 'reps', held },

@@ -1,0 +1,57 @@
+/** The mark for today, in one quiet line: what turned, and one tap for less of what is left. */
+import { type LaneView, type MarkSign, markFor, movementOf, takeMark } from '@waxwing/core/floor';
+import { v7 as uuidv7 } from 'uuid';
+import { inWords } from '@waxwing/core/movement';
+import { useTap } from './use-tap';
+
+const ORDINALS = ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth', 'Sixth'] as const;
+const ordinal = (set: number): string => `${ORDINALS[set] ?? `${set}th`} set`;
+
+function signWords(sign: MarkSign, faultName: (id: string) => string): string {
+  switch (sign.code) {
+    case 'fewer':
+      return `${ordinal(sign.set)} down by ${sign.by}`;
+    case 'below-last-time':
+      return `${sign.by} fewer than last time`;
+    case 'fault-again':
+      return `${faultName(sign.fault)} in ${sign.sets} sets`;
+    case 'harder':
+      return sign.effort === 'failed' ? 'a set failed' : 'it turned hard';
+    case 'broken':
+      return `held in ${sign.pieces} pieces`;
+  }
+}
+
+export function MarkLine({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  const mark = markFor(view);
+  if (!mark) return null;
+  const faultName = (id: string) =>
+    (view.justDone?.page?.movement.faults.find((fault) => fault.id === id)?.name ?? inWords(id)).toLowerCase();
+  const [first = '', ...rest] = mark.signs.map((sign) => signWords(sign, faultName));
+  const said = [first.charAt(0).toUpperCase() + first.slice(1), ...rest].join(', ');
+  const words = ({ take, movementId }: (typeof mark.takes)[number]): string =>
+    take === 'fewer-sets'
+      ? 'End this line'
+      : take === 'stretch'
+        ? 'On to the stretch'
+        : `Take ${(movementOf(view, movementId ?? '')?.name ?? 'an easier one').toLowerCase()}`;
+  return (
+    <section aria-label="Mark for today" className="mt-2 flex flex-wrap items-center gap-2">
+      <p className="mr-2">{said}: wind down?</p>
+      {mark.takes.map((one) => (
+        <button
+          key={one.take}
+          type="button"
+          className="btn target"
+          onClick={() => tap(takeMark(view, mark, one, uuidv7))}
+        >
+          {words(one)}
+        </button>
+      ))}
+      <button type="button" className="btn btn-ghost target" onClick={() => tap(takeMark(view, mark, null, uuidv7))}>
+        Go on
+      </button>
+    </section>
+  );
+}
