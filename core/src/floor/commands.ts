@@ -180,7 +180,7 @@ export const takeProposal = ({ step }: LaneView, { dose }: Proposal, newId: NewI
 
 /** What a line is done with from now on; where this set has a dose of its own, of this set alone. */
 function doseChange({ itemId, set, own }: RunStep, dose: ChangedDose, newId: NewId): Draft {
-  const { amount, load, tempo, parts } = dose;
+  const { amount, load, tempo, parts, rest } = dose;
   return draft(newId(), 'dose-changed', {
     itemId,
     amount,
@@ -188,13 +188,16 @@ function doseChange({ itemId, set, own }: RunStep, dose: ChangedDose, newId: New
     tempo,
     ...(parts && { parts: [...parts] }),
     ...(own && { set }),
+    ...(rest !== undefined && { rest }),
   });
 }
 
 /** From now on this line is done with another weight. */
 export function setLoad(view: LaneView, load: Load | null, newId: NewId): Draft[] {
   const dose = doseNow(view);
-  return view.step && dose ? [doseChange(view.step, { ...dose, load }, newId)] : [];
+  if (!view.step || !dose) return [];
+  const { amount, tempo, parts } = dose;
+  return [doseChange(view.step, { amount, load, tempo, parts }, newId)];
 }
 
 /** From now on this line is done with another dose. */

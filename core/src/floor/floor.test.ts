@@ -45,7 +45,11 @@ import {
   adviceFor,
   afterPain,
   type Mark,
+  doseNow,
   markFor,
+  raisesFor,
+  setDose,
+  setLoad,
   takeMark,
   timeOf,
   broughtWeight,
@@ -919,5 +923,50 @@ describe('the mark for today', () => {
       { numRuns: 150 },
     );
     expect(offered).toBeGreaterThan(20);
+  });
+});
+
+describe('harder without another weight', () => {
+  test('each lever changes one thing, to what is open, and nothing is offered while something holds back', () => {
+    let [doses, rungs] = [0, 0];
+    for (const movement of library) {
+      const view = viewAt(movement.id);
+      const now = doseNow(view);
+      for (const raise of raisesFor(view)) {
+        if ('movementId' in raise) {
+          rungs += 1;
+          const summary = summaries.find(({ id }) => id === raise.movementId) as MovementSummary;
+          expect(isOpen(fitOf(view, summary))).toBe(true);
+          expect(isUp(catalog.ladder, movement.id, raise.movementId)).toBe(true);
+        } else {
+          doses += 1;
+          const { rest = now?.rest, ...dose } = raise.dose;
+          const before = [now?.amount, now?.tempo, now?.rest, now?.load?.label];
+          const after = [dose.amount, dose.tempo, rest, dose.load?.label];
+          expect(after.filter((value, i) => value !== before[i])).toHaveLength(1);
+        }
+      }
+      const order = ['range', 'tempo', 'pause', 'leverLength', 'base', 'rest', 'reps'];
+      const places = raisesFor(view).map(({ lever }) => order.indexOf(lever));
+      expect(places).toEqual(places.toSorted((a, b) => a - b));
+      expect(raisesFor(viewAt(movement.id, [pain('knee', 'dull')]))).toEqual([]);
+    }
+    expect(doses).toBeGreaterThan(library.length);
+    expect(rungs).toBeGreaterThan(20);
+  });
+
+  test('what was raised is what is done from now on, and a rest that was cut stays with a weight that is taken later', () => {
+    const view = viewAt('bodyweight-squat');
+    const rest = raisesFor(view).find(({ lever }) => lever === 'rest');
+    if (!rest || !('dose' in rest)) throw new Error('no rest to cut');
+    const [cut] = setDose(view, rest.dose, () => ENTRY);
+    const after = viewAt('bodyweight-squat', [[cut?.type ?? 'undone', cut?.data ?? {}]]);
+    expect(after.step?.lane.rest).toBe(rest.dose.rest);
+    const [taken] = setLoad(after, null, () => ENTRY);
+    const later = viewAt('bodyweight-squat', [
+      [cut?.type ?? 'undone', cut?.data ?? {}],
+      [taken?.type ?? 'undone', taken?.data ?? {}],
+    ]);
+    expect(later.step?.lane.rest).toBe(rest.dose.rest);
   });
 });

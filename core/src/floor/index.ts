@@ -7,6 +7,7 @@ export * from './lane-view.js';
 export * from './mark.js';
 export * from './minutes.js';
 export * from './next.js';
+export * from './raise.js';
 export * from './rest.js';
 export * from './say.js';
 export * from './shared-kit.js';

@@ -155,6 +155,8 @@ export const eventSchema = z.discriminatedUnion('type', [
     load: loadSchema.nullable(),
     tempo: tempoSchema,
     set: whole(1, 40).optional(),
+    /** Seconds after each set, where they change as well. */
+    rest: whole(0, 900).optional(),
     parts: z.array(partSchema).min(1, 'needs a part').max(MOST_PARTS, `has at most ${MOST_PARTS} parts`).optional(),
   }),
   of('step-skipped', { itemId: uuid, set: whole(1, 40) }),

@@ -88,7 +88,7 @@ export interface Entry {
 }
 
 /** What a line, or one set of it, is done with from now on. */
-export type ChangedDose = Pick<PlanLane, 'amount' | 'load' | 'tempo' | 'parts'>;
+export type ChangedDose = Pick<PlanLane, 'amount' | 'load' | 'tempo' | 'parts'> & { rest?: number | undefined };
 
 /** What the trainer changed in one client's programme: what is put in, left out, done otherwise or in another order. */
 export interface Course {
@@ -417,7 +417,8 @@ function changeCourse(course: Course, event: CourseEvent): void {
       break;
     case 'dose-changed': {
       const { itemId, set, ...dose } = event.data;
-      if (set === undefined) course.doses[itemId] = dose;
+      // A rest that was changed stays with what is changed later.
+      if (set === undefined) course.doses[itemId] = { ...course.doses[itemId], ...dose };
       else (course.setDoses[itemId] ??= {})[set] = dose;
       break;
     }

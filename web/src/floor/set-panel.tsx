@@ -44,6 +44,7 @@ import { LoadSheet } from './load-sheet';
 import { DropPanel } from './drop-panel';
 import { MarkLine } from './mark-line';
 import { type Ended, PartsRow } from './parts-row';
+import { RaiseSheet } from './raise-sheet';
 import { SetUpNote } from './set-up';
 import { Stepper } from './stepper';
 import { TestHead, TestOutcome } from './test-words';
@@ -159,6 +160,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
       : `${window.low}–${window.high}`;
   const take = (to: Load) => tap(setLoad(view, to, uuidv7));
   const [choosing, choose] = useState(false);
+  const [raising, raise] = useState(false);
   const log = () => {
     if (parts) {
       const done = ended ? partsUntil(parts, ended.index, ended.count) : parts;
@@ -314,6 +316,12 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           onClose={() => choose(false)}
         />
       )}
+      {!heavier && !held && !measures && step && (
+        <button type="button" className="btn target mt-2" onClick={() => raise(true)}>
+          {load ? 'Nothing heavier here: harder otherwise' : 'Harder otherwise'}
+        </button>
+      )}
+      {raising && <RaiseSheet view={view} onClose={() => raise(false)} />}
       {heavier && held && <p className="quiet mt-1">Not heavier: {heldWords(held)}.</p>}
       {despite && <p className="text-error mt-1 font-bold">All the same: {despite}.</p>}
       {unclean && (

@@ -1,0 +1,50 @@
+/** Harder without another weight: the levers that this movement has, each one tap with what it comes to. */
+import { type LaneView, movementOf, type Raise, raisesFor, setDose, swapTo } from '@waxwing/core/floor';
+import { doseWords } from '@waxwing/core/planning';
+import { v7 as uuidv7 } from 'uuid';
+import { Dialog } from '../shell/dialog';
+import { useTap } from './use-tap';
+
+const TITLES: Readonly<Record<Raise['lever'], string>> = {
+  range: 'Further',
+  tempo: 'Slower down',
+  pause: 'A pause at the hard place',
+  leverLength: 'A longer lever',
+  base: 'A less steady base',
+  rest: 'Less rest',
+  reps: 'More of it',
+};
+
+export function RaiseSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
+  const tap = useTap(view.client.id);
+  const raises = raisesFor(view);
+  const mode = view.movement?.dose.mode ?? 'reps';
+  const words = (raise: Raise): string => {
+    if ('movementId' in raise) return movementOf(view, raise.movementId)?.name ?? raise.movementId;
+    const { dose } = raise;
+    if (raise.lever === 'rest') return `${dose.rest ?? 0} s rest`;
+    return raise.lever === 'reps' ? doseWords(dose, mode) : `${doseWords(dose, mode)}, tempo ${dose.tempo}`;
+  };
+  const take = (raise: Raise) => {
+    tap('movementId' in raise ? swapTo(view, raise.movementId, 'harder', uuidv7) : setDose(view, raise.dose, uuidv7));
+    onClose();
+  };
+  return (
+    <Dialog title="Harder without more weight" onClose={onClose}>
+      {raises.length === 0 && <p>Nothing here makes it harder without leaving what it is for.</p>}
+      <div className="grid gap-2 sm:grid-cols-2">
+        {raises.map((raise) => (
+          <button
+            key={raise.lever}
+            type="button"
+            className="btn target h-auto flex-col items-start gap-0 py-2 text-left"
+            onClick={() => take(raise)}
+          >
+            <span>{TITLES[raise.lever]}</span>
+            <span className="font-normal">{words(raise)}</span>
+          </button>
+        ))}
+      </div>
+    </Dialog>
+  );
+}
