@@ -103,6 +103,11 @@ export const router = createBrowserRouter([
             loader: session,
             lazy: screen(async () => (await import('./floor/floor-screen')).FloorScreen),
           },
+          {
+            path: 'floor/:sessionId/wall',
+            loader: session,
+            lazy: screen(async () => (await import('./floor/wall-screen')).WallScreen),
+          },
           { path: 'review', lazy: screen(async () => (await import('./review/review-list')).ReviewList) },
           {
             path: 'review/:sessionId',

@@ -1,5 +1,6 @@
 /** While everybody goes by a clock, its turn says what is now. */
-import type { Timer } from '../session/timer.js';
+import { firstSide } from '../session/progress.js';
+import { timerAt, type Timer } from '../session/timer.js';
 import { isPending, type RunStep } from '../session/run.js';
 
 /** The clock that everybody of a block goes by, and the turn it is at. */
@@ -16,4 +17,12 @@ export function atClock(steps: readonly RunStep[], clock: ClockTurn | null): rea
     const away = step.block?.id === clock.blockId && step.turn !== null ? step.turn - clock.turn : null;
     return { ...step, state: away === 0 ? 'now' : away === 1 ? 'next' : 'later' };
   });
+}
+
+/** The side that is in work by a clock: one in the first half of a turn, the other in the second. @param set of the one who works, from 1 */
+export function sideByClock(set: number, clock: Timer, now: number): 'left' | 'right' {
+  const { phase, left } = timerAt(clock, now);
+  const late = phase === 'work' && left <= clock.work * 500;
+  const first = firstSide(set);
+  return late === (first === 'left') ? 'right' : 'left';
 }

@@ -5,6 +5,7 @@ import { itemsOf, type KitPiece } from '../movement/kit.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { KitItem, Region } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
+import { isEvery, roundsIn } from '../planning/block-clock.js';
 import type { Part } from '../schema/part.js';
 import type { SetSide } from '../session/events.js';
 import type { ChangedDose } from '../session/fold.js';
@@ -23,6 +24,7 @@ function stayOf({ entry, movement, step }: LaneView, newId: NewId): { entryId: s
     movementId: movement.id,
     why: null,
     ...(step ? { itemId: step.itemId } : {}),
+    ...(step?.lane.withId ? { withId: step.lane.withId } : {}),
   });
   return { entryId, drafts: [started] };
 }
@@ -33,13 +35,18 @@ export function atStay(view: LaneView, newId: NewId, of: (entryId: string) => re
   return [...drafts, ...of(entryId)];
 }
 
-/** Puts a movement in after the one in hand, and goes to it. */
-export function begin(view: LaneView, movementId: string, why: string | null, newId: NewId): Draft[] {
+/**
+ * Puts a movement in after the one in hand, and goes to it.
+ * @param sets how many of it; as many as usual without a number
+ */
+export function begin(view: LaneView, movementId: string, why: string | null, newId: NewId, sets?: number): Draft[] {
   const movement = movementOf(view, movementId);
   if (!movement) return [];
   const itemId = newId();
+  const dose = doseFor(view, movement);
+  const lane = sets === undefined ? dose : { ...dose, sets };
   return [
-    draft(newId(), 'item-added', { itemId, afterId: view.step?.itemId ?? null, lane: doseFor(view, movement) }),
+    draft(newId(), 'item-added', { itemId, afterId: view.step?.itemId ?? null, lane }),
     draft(newId(), 'gone-to', { itemId, set: 1 }),
     draft(newId(), 'movement-started', { movementId, why, itemId }),
   ];
@@ -137,7 +144,8 @@ export function logSet(
 }
 
 /**
- * Logs the turns of a block that are over: the seconds worked, with the planned load. Reps that nobody counted are not made up.
+ * Logs the turns of a block that are over: the dose where each turn has its own, else the seconds worked, with the planned load. Reps that
+ * nobody counted are not made up.
  * Turns of what is closed are left out: nobody says that they were done.
  */
 export function logTurns(view: LaneView, turns: readonly RunStep[], work: number, newId: NewId): Draft[] {
@@ -161,17 +169,36 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
         : each
           ? ['left', 'right']
           : [movement?.sides === 'each' && side && side !== 'alternating' ? side : 'both'];
+      // Where each turn has its own dose, that is what was done.
+      const own = step.block !== null && (isEvery(step.block) || roundsIn(step.block) !== null);
+      const times = movement?.sides === 'each' && side === 'alternating' ? 2 : 1;
       const numbers = {
-        amount: Math.round(work / (each ? 2 : 1)),
+        amount: own ? lane.amount * times : Math.round(work / (each ? 2 : 1)),
         kg: lane.load?.kg ?? null,
         loadLabel: lane.load?.label ?? null,
-        ...(movement?.dose.mode === 'time' ? {} : { uncounted: true as const }),
+        ...(own || movement?.dose.mode === 'time' ? {} : { uncounted: true as const }),
+        ...(own && lane.parts ? { parts: lane.parts } : {}),
       };
       return [
-        ...(known ? [] : [draft(entryId, 'movement-started', { movementId: lane.movementId, why: null, itemId })]),
+        ...(known
+          ? []
+          : [
+              draft(entryId, 'movement-started', {
+                movementId: lane.movementId,
+                why: null,
+                itemId,
+                ...(lane.withId ? { withId: lane.withId } : {}),
+              }),
+            ]),
         ...sides.map((side) => draft(newId(), 'set-done', { entryId, side, ...numbers })),
       ];
     });
+}
+
+/** A line ends with the last set of it that was done. */
+export function endLine({ steps }: Pick<LaneView, 'steps'>, itemId: string, newId: NewId): Draft {
+  const done = steps.filter((step) => step.itemId === itemId && step.state === 'done').map(({ set }) => set);
+  return draft(newId(), 'sets-changed', { itemId, sets: Math.max(0, ...done) });
 }
 
 /** Takes a proposal: from now on this line is done so. A rung is taken by `swapTo`. */

@@ -36,6 +36,7 @@ import {
   emptyLane,
   fold,
   isPending,
+  type Programme,
   secondsLeft,
   type Lane,
   type SessionEvent,
@@ -46,7 +47,10 @@ import {
   afterPain,
   type Mark,
   doseNow,
+  endRounds,
+  logRound,
   markFor,
+  roundsDone,
   raisesFor,
   setDose,
   setLoad,
@@ -155,12 +159,18 @@ interface Over {
   client?: Partial<Client>;
   record?: ClientRecord;
   studio?: Studio;
+  /** What the session began with; without it there is a line of the movement alone. */
+  programme?: Programme;
 }
 
 const ENTRY = '018f0000-0000-7000-8000-000000000001';
 
 /** A lane at one movement after some taps; `entry` in their data stands for the movement in hand, and `item` for its line. */
-function viewAt(movementId: string, taps: What[] = [], { limits = [], client, record, studio }: Over = {}): LaneView {
+function viewAt(
+  movementId: string,
+  taps: What[] = [],
+  { limits = [], client, record, studio, programme }: Over = {},
+): LaneView {
   const id = (n: number) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
   const movement = summaries.find((one) => one.id === movementId);
   if (!movement) throw new Error(`no ${movementId}`);
@@ -175,16 +185,18 @@ function viewAt(movementId: string, taps: What[] = [], { limits = [], client, re
       rules: [],
       movements: summaries,
       catalog,
-      programme: null,
+      programme: programme ?? null,
       clock: null,
       pageOf,
     });
   const dose = doseFor(parts(emptyLane(CLIENT.id)), movement);
-  const whole: What[] = [
-    ['item-added', { itemId: id(0xa), afterId: null, lane: dose }],
-    ['movement-started', { movementId, why: null, itemId: id(0xa) }],
-    ...taps,
-  ];
+  const whole: What[] = programme
+    ? taps
+    : [
+        ['item-added', { itemId: id(0xa), afterId: null, lane: dose }],
+        ['movement-started', { movementId, why: null, itemId: id(0xa) }],
+        ...taps,
+      ];
   const events = whole.map(([type, data], i) => ({
     id: id(i),
     sessionId: id(999),
@@ -968,5 +980,59 @@ describe('harder without another weight', () => {
       [taken?.type ?? 'undone', taken?.data ?? {}],
     ]);
     expect(later.step?.lane.rest).toBe(rest.dose.rest);
+  });
+});
+
+describe('as many rounds as go into a time', () => {
+  const BLOCK = uuidAt(0xb1);
+  const line = (n: number, movementId: string) => ({
+    id: uuidAt(0xa0 + n),
+    locked: false,
+    tied: false,
+    lanes: [{ ...(doseNow(viewAt(movementId)) as PlanLane), amount: 6 }],
+  });
+  const programme = (): Programme => ({
+    planId: uuidAt(1),
+    plan: {
+      ...emptyPlan([CLIENT.id], 30),
+      blocks: [
+        {
+          id: BLOCK,
+          kind: 'circuit',
+          rounds: 2,
+          workSeconds: null,
+          clock: { mode: 'rounds-in', seconds: 600 },
+          items: [line(0, 'bodyweight-squat'), line(1, 'split-squat')],
+        },
+      ],
+    },
+    rotations: {},
+  });
+
+  test('each tap is one round of the planned doses, there is always another, and the end leaves nothing open', () => {
+    const of = programme();
+    let n = 0;
+    const newId = () => uuidAt(0xd000 + (n += 1));
+    let taps: What[] = [];
+    const view = () => viewAt('bodyweight-squat', taps, { programme: of });
+    // The ids of taps are made by their place here, and those of drafts refer to one another.
+    const log = (drafts: readonly { id: string; type: SessionEvent['type']; data: object }[]) => {
+      const first = taps.length;
+      const place = new Map(drafts.map(({ id }, i) => [id, uuidAt(first + i)]));
+      const settled = (data: object) =>
+        JSON.parse([...place].reduce((text, [from, to]) => text.replaceAll(from, to), JSON.stringify(data))) as object;
+      taps = [...taps, ...drafts.map(({ type, data }): What => [type, settled(data)])];
+    };
+    for (let round = 1; round <= 4; round += 1) {
+      log(logRound(view(), BLOCK, newId));
+      expect(roundsDone(view(), BLOCK)).toBe(round);
+      expect(view().steps.some(isPending)).toBe(true);
+    }
+    log(endRounds(view(), BLOCK, newId));
+    expect(view().steps.filter(isPending)).toEqual([]);
+    expect(roundsDone(view(), BLOCK)).toBe(4);
+    const sets = view().lane.entries.flatMap((entry) => entry.sets);
+    // Four rounds: one set of both, and one of each side.
+    expect(sets.map(({ amount, uncounted }) => [amount, uncounted])).toEqual(Array(12).fill([6, false]));
   });
 });

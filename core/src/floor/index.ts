@@ -1,4 +1,5 @@
 export * from './clock-turn.js';
+export * from './combination.js';
 export * from './commands.js';
 export * from './draft.js';
 export * from './drop.js';
@@ -9,6 +10,7 @@ export * from './minutes.js';
 export * from './next.js';
 export * from './raise.js';
 export * from './rest.js';
+export * from './rounds-in.js';
 export * from './say.js';
 export * from './shared-kit.js';
 export * from './place-to-stand.js';

@@ -1,11 +1,12 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
 import { partAt, partSeconds, partsSeconds, type PartAt } from '../dosage/parts.js';
-import { setSeconds } from '../dosage/tempo.js';
+import { parseTempo, setSeconds } from '../dosage/tempo.js';
+import type { MovementSummary } from '../movement/summary.js';
 import type { Test } from '../client/tests.js';
 import type { Part } from '../schema/part.js';
 import { partsSignals, restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
 import { elapsedOf, timerAt, type Timer, type TimerState } from '../session/timer.js';
-import type { LaneView } from './lane-view.js';
+import { movementOf, type LaneView } from './lane-view.js';
 import { doseNow } from './next.js';
 
 export type LanePhase = 'work' | 'paused' | 'over' | 'rest' | 'ready' | 'idle';
@@ -36,6 +37,8 @@ export function laneTime(view: LaneView, now: number): LaneTime {
     const { parts, tempo, test } = doseNow(view) ?? {};
     if (test) return testTime(test, timerAt(timer, now));
     if (parts && tempo !== undefined) return composedTime(parts, tempo, elapsed, running);
+    const other = otherOf(view);
+    if (other && tempo !== undefined && left > 0) return combinedTime(view, tempo, other, elapsed, running, left);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
     if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
     const at = dose && tempoAt(dose.tempo, elapsed);
@@ -57,6 +60,36 @@ export function laneTime(view: LaneView, now: number): LaneTime {
     words: clockWords(left),
     left: Math.max(0, Math.ceil(left / 1000)),
     beat: null,
+  };
+}
+
+/** The second movement of the rep in hand, where both are counted in reps; undefined for a movement alone. */
+function otherOf(view: LaneView): MovementSummary | undefined {
+  const withId = doseNow(view)?.withId ?? null;
+  const other = withId === null ? undefined : movementOf(view, withId);
+  return view.movement?.dose.mode === 'reps' && other?.dose.mode === 'reps' ? other : undefined;
+}
+
+const secondsOf = (tempo: string): number => parseTempo(tempo).reduce((sum, seconds) => sum + seconds, 0);
+
+/** One rep of a combination is one of each, the one after the other. */
+function combinedTime(
+  { movement }: LaneView,
+  tempo: string,
+  other: MovementSummary,
+  elapsed: number,
+  running: boolean,
+  left: number,
+): LaneTime {
+  const [own, second] = [secondsOf(tempo), secondsOf(other.dose.tempo)];
+  const rep = Math.max(1, own + second) * 1000;
+  const within = elapsed % rep;
+  const first = within < own * 1000;
+  return {
+    phase: running ? 'work' : 'paused',
+    words: `Rep ${Math.floor(elapsed / rep) + 1}`,
+    left: Math.max(0, Math.ceil(left / 1000)),
+    beat: (first ? movement?.name : other.name)?.toLowerCase() ?? null,
   };
 }
 
@@ -135,6 +168,12 @@ export function soundsOf(view: LaneView, now: number): Sounds | null {
     if (!timerAt(timer, now).running) return null;
     const dose = doseNow(view);
     const byBeat = view.movement?.dose.mode === 'reps';
+    const other = otherOf(view);
+    // A combination is counted by its whole reps.
+    if (dose && other && !dose.parts && !dose.test) {
+      const rep = secondsOf(dose.tempo) + secondsOf(other.dose.tempo);
+      return { signals: tempoSignals(`${Math.min(99, rep)}-0-0-0`, dose.amount), start: now - elapsedOf(timer, now) };
+    }
     const signals = dose?.test
       ? signalsOf(timer)
       : dose?.parts
@@ -155,5 +194,7 @@ export function timerSeconds(view: LaneView): number {
   if (!dose || !movement) return 1;
   if (dose.test) return dose.test.seconds ?? LONGEST_TEST;
   if (dose.parts) return Math.max(1, partsSeconds(dose.parts, dose.tempo, 'both'));
-  return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount));
+  const other = otherOf(view);
+  const second = other ? setSeconds(other.dose, 'both', dose.amount) : 0;
+  return Math.max(1, setSeconds({ mode: movement.dose.mode, tempo: dose.tempo }, 'both', dose.amount) + second);
 }

@@ -6,6 +6,7 @@ import type { ClientRecord } from '../coaching/client-record.js';
 import type { Catalog } from '../ladder/substitutes.js';
 import type { MovementPage } from '../ladder/page.js';
 import { tagsInForce, underRules, type HouseRule } from '../movement/house-rules.js';
+import { combined } from '../movement/combined.js';
 import { kitCounts } from '../movement/kit.js';
 import type { Movement } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary.js';
@@ -91,9 +92,16 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
   const movement = movementId === undefined ? undefined : find(movementId);
   const entry = step ? entryOf(lane, step) : alone;
   const tags = tagsInForce(rules, studio.houseRules, client.houseRules);
-  const shown = (id: string | undefined, stay: Entry | undefined): MovementPage | undefined => {
+  const shown = (
+    id: string | undefined,
+    withId: string | undefined,
+    stay: Entry | undefined,
+  ): MovementPage | undefined => {
     const page = id === undefined ? undefined : pageOf(id);
-    return page && { ...page, movement: underRules(page.movement, withSeen(tags, page.movement, stay)) };
+    if (!page) return undefined;
+    const other = withId === undefined ? undefined : pageOf(withId)?.movement;
+    const whole = other ? combined(page.movement, other) : page.movement;
+    return { ...page, movement: underRules(whole, withSeen(tags, whole, stay)) };
   };
   const done = latestSet(lane);
   const alarm = alarmOf(lane);
@@ -106,7 +114,7 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
     clock: clock && steps.some((one) => one.block?.id === clock.blockId && isPending(one)) ? clock.timer : null,
     waits: clock !== null && !step && steps.some((one) => one.block?.id === clock.blockId && isPending(one)),
     movement,
-    page: shown(movementId, entry),
+    page: shown(movementId, step?.lane.withId ?? entry?.withId, entry),
     entry,
     closed: closedBy(
       [movement, step?.lane.withId == null ? undefined : find(step.lane.withId)],
@@ -119,7 +127,7 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
     justDone: done && {
       ...done,
       movement: find(done.entry.movementId),
-      page: shown(done.entry.movementId, done.entry),
+      page: shown(done.entry.movementId, done.entry.withId, done.entry),
     },
     rest: alarm ? null : restOf(lane, steps, entry, find),
   };
@@ -143,7 +151,13 @@ function closedBy(
 
 /** The stay at what a step holds now; undefined until something was recorded of it. */
 export const entryOf = ({ entries }: Lane, { itemId, lane }: RunStep): Entry | undefined =>
-  entries.findLast((entry) => entry.itemId === itemId && entry.movementId === lane.movementId);
+  entries.findLast(
+    (entry) =>
+      entry.itemId === itemId &&
+      entry.movementId === lane.movementId &&
+      // What began before combinations were noted says nothing of the second one.
+      (entry.withId === undefined || entry.withId === lane.withId),
+  );
 
 /** What a list would show of a movement that is in none any more, because it was archived meanwhile. */
 const summaryOf = (page: MovementPage | undefined): MovementSummary | undefined =>

@@ -13,7 +13,7 @@ import type { MarkTake } from '../session/events.js';
 import { isPending, stepSeconds, type RunStep } from '../session/run.js';
 import { draft, type Draft, type NewId } from './draft.js';
 import { movementOf, type LaneView } from './lane-view.js';
-import { swapTo } from './commands.js';
+import { endLine, swapTo } from './commands.js';
 import { doseFor, isStepOpen, swapsOf } from './next.js';
 
 /** What speaks for it. */
@@ -131,12 +131,6 @@ const before = ({ steps }: LaneView, stretch: RunStep): string[] => [
       .map(({ itemId }) => itemId),
   ),
 ];
-
-/** A line ends with the last set of it that was done. */
-function endLine({ steps }: LaneView, itemId: string, newId: NewId): Draft {
-  const done = steps.filter((step) => step.itemId === itemId && step.state === 'done').map(({ set }) => set);
-  return draft(newId(), 'sets-changed', { itemId, sets: Math.max(0, ...done) });
-}
 
 /** Takes less of what is left, and notes it; or only notes that it was asked. */
 export function takeMark(view: LaneView, { entryId }: Mark, take: Mark['takes'][number] | null, newId: NewId): Draft[] {

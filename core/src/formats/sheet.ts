@@ -9,6 +9,8 @@ import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
 import { partsWords } from '../dosage/parts.js';
+import { isEvery, roundsIn } from '../planning/block-clock.js';
+import { minuteWords } from '../planning/timeline.js';
 import { movementsOf } from '../planning/by-set.js';
 import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
@@ -105,10 +107,13 @@ export function sheetOf(source: SheetSource): Sheet {
   };
 }
 
-const roundWords = (block: Block): string =>
-  inRounds(block)
-    ? `${block.rounds} rounds${block.kind === 'circuit' && block.workSeconds !== null ? `, ${block.workSeconds} s at each` : ''}`
-    : '';
+function roundWords(block: Block): string {
+  const { rounds, workSeconds, clock } = block;
+  if (!inRounds(block)) return '';
+  if (roundsIn(block) !== null) return `as many rounds as you can do well in ${minuteWords(clock?.seconds ?? 0)}`;
+  if (isEvery(block)) return `${rounds} rounds, the next one begins every ${clock?.seconds ?? 0} s`;
+  return `${rounds} rounds${block.kind === 'circuit' && workSeconds !== null ? `, ${workSeconds} s at each` : ''}`;
+}
 
 function lineOf(
   source: SheetSource,
@@ -164,6 +169,7 @@ export function laneWords(
   nameOf: (movementId: string) => string,
 ): string {
   const sets = setsOfLane(block, lane);
+  const open = roundsIn(block) !== null;
   const unit = UNIT_WORDS[dose.mode];
   const oneSided = lane.bySet?.some(({ side }) => side !== undefined) ?? false;
   const side = sides === 'each' ? (oneSided ? '' : ' a side') : '';
@@ -182,8 +188,8 @@ export function laneWords(
   const drops = lane.drops ? `, ${dropWords(lane)}` : '';
   const rounds = roundsWords(lane, sets, nameOf).map((words) => `, ${words}`);
   const tempo = dose.mode === 'reps' ? `, tempo ${lane.tempo}` : '';
-  const rest = lane.rest > 0 ? `, ${lane.rest} s rest` : '';
-  return `${test}${sets} × ${work}${pieces}${drops}${rounds.join('')}${tempo}${rest}`;
+  const rest = lane.rest > 0 && !open && !isEvery(block) ? `, ${lane.rest} s rest` : '';
+  return `${test}${open ? '' : `${sets} × `}${work}${pieces}${drops}${rounds.join('')}${tempo}${rest}`;
 }
 
 function kitChange(load: NonNullable<PlanLane['load']>, before: PlanLane['load']): string {

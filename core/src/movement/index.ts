@@ -1,6 +1,7 @@
 export * from './attachment.js';
 export * from './causes.js';
 export * from './check.js';
+export * from './combined.js';
 export * from './compare.js';
 export * from './difference.js';
 export * from './fault-kinds.js';

@@ -1,7 +1,9 @@
 export * from './balance.js';
+export * from './block-clock.js';
 export * from './by-set.js';
 export * from './carry.js';
 export * from './changes.js';
+export * from './class-levels.js';
 export * from './coverage.js';
 export * from './dose-words.js';
 export * from './lane-for.js';
@@ -18,4 +20,5 @@ export * from './stations.js';
 export * from './stored.js';
 export * from './suggest.js';
 export * from './timeline.js';
+export * from './turn-warnings.js';
 export * from './warnings.js';

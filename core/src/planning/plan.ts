@@ -12,6 +12,7 @@ import { amountOfParts, wrongParts } from '../dosage/parts.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { z } from '../schema/zod.js';
 import { whySchema } from './reason.js';
+import { blockClockSchema } from './block-clock.js';
 import { laneOfSet, type SetLane } from './by-set.js';
 import { dropSchema, MOST_DROPS, setChangeSchema } from './set-change.js';
 import { PURPOSES, SPACES } from '../movement/vocabulary.js';
@@ -82,6 +83,8 @@ const itemSchema = z.strictObject({
   locked: z.boolean(),
   /** The next item of the block follows straight after, whatever the order. */
   tied: z.boolean(),
+  /** The movement that a group has at three levels: the one at level 2. */
+  baseId: slug.optional(),
   lanes: z.array(laneSchema).min(1, 'needs at least one person').max(MOST_CLIENTS, 'takes at most four people'),
 });
 
@@ -92,6 +95,8 @@ export const blockSchema = z.strictObject({
   rounds: whole(1, 20),
   /** A circuit by time: seconds at each item instead of its own dose. */
   workSeconds: whole(5, 600).nullable(),
+  /** Another clock of a circuit, in which the doses are its own. */
+  clock: blockClockSchema.optional(),
   items: z.array(itemSchema).max(40, 'has at most 40 items'),
 });
 
@@ -121,6 +126,8 @@ export const planSchema = z
       report(['place', 'id'], 'is the home of somebody who is not in this plan');
     const ids = new Set<string>();
     plan.blocks.forEach((block, b) => {
+      if (block.clock && (block.kind !== 'circuit' || block.workSeconds !== null))
+        report(['blocks', b, 'clock'], 'is for a circuit without seconds of work');
       block.items.forEach((item, i) => {
         const path = ['blocks', b, 'items', i];
         if (ids.has(item.id)) report([...path, 'id'], 'is used twice');
@@ -180,6 +187,18 @@ export const mapItem = (blocks: readonly Block[], itemId: string, change: (item:
   blocks.map((block) => ({
     ...block,
     items: block.items.map((item) => (item.id === itemId ? change(item) : item)),
+  }));
+
+/** The blocks with one person's lane of one item changed. */
+export const mapLane = (
+  blocks: readonly Block[],
+  itemId: string,
+  clientId: string,
+  change: (lane: PlanLane) => PlanLane,
+): Block[] =>
+  mapItem(blocks, itemId, (item) => ({
+    ...item,
+    lanes: item.lanes.map((lane) => (lane.clientId === clientId ? change(lane) : lane)),
   }));
 
 /** In these the items take turns, round after round; in the others the sets of one item follow one another. */

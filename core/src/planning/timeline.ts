@@ -6,6 +6,7 @@ import { partsSeconds } from '../dosage/parts.js';
 import { setSeconds, SIDE_CHANGE_SECONDS } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary.js';
 import type { DoseMode } from '../movement/vocabulary.js';
+import { isEvery, roundsIn, turnSeconds, type Going } from './block-clock.js';
 import { laneOfSet, sidesOfSet, timesOfSet, type SetLane } from './by-set.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
 import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
@@ -28,7 +29,7 @@ export interface Segment {
 
 /** What is done at once: one set of a line by everybody on it, or at stations a set of another line by each. */
 export interface Moment {
-  block: Pick<Block, 'id' | 'kind' | 'workSeconds'>;
+  block: Pick<Block, 'id' | 'kind' | 'workSeconds' | 'clock'>;
   itemId: string;
   set: number;
   lanes: readonly SetLane[];
@@ -42,10 +43,11 @@ type Find = (id: string) => Pick<MovementSummary, 'dose' | 'sides' | 'position'>
  */
 export function laneSeconds(
   lane: SetLane,
-  block: Pick<Block, 'kind' | 'workSeconds'>,
+  block: Going,
   { find }: { find: (id: string) => Pick<MovementSummary, 'dose' | 'sides'> | undefined },
 ): number {
-  if (isTimed(block)) return block.workSeconds ?? 0;
+  const turn = turnSeconds(block);
+  if (turn !== null) return turn;
   const movement = find(lane.movementId);
   const other = lane.withId === null ? undefined : find(lane.withId);
   const sides = movement?.sides ?? 'both';
@@ -64,10 +66,6 @@ const dropSeconds = ({ drops = [] }: PlanLane, dose: { mode: DoseMode; tempo: st
       sum + Math.max(CHANGE_SECONDS.pickUp, load.changeSeconds) + setSeconds(dose, 'both', amount),
     0,
   );
-
-/** A circuit in which a clock says when to work and when to change. */
-const isTimed = ({ kind, workSeconds }: Pick<Block, 'kind' | 'workSeconds'>): boolean =>
-  kind === 'circuit' && workSeconds !== null;
 
 /** The moments of a block: line after line, or round after round; at stations everybody at their own. */
 export function momentsOf(block: Block, clientIds: readonly string[], rotation: Rotation | undefined): Moment[] {
@@ -119,7 +117,8 @@ export function timelineOfMoments(
         taught.add(movementId);
         return sum + CHANGE_SECONDS.teach;
       }, 0);
-    const timed = isTimed(block);
+    const together = roundsIn(block);
+    const timed = turnSeconds(block) !== null || together !== null;
     const begins = moments[i - 1]?.block.id !== block.id;
     const ends = moments[i + 1]?.block.id !== block.id;
     // Once its clock runs, changes are made while it rests.
@@ -132,9 +131,19 @@ export function timelineOfMoments(
         lessons(timed ? moments.filter((one) => one.block.id === block.id).flatMap((one) => one.lanes) : lanes),
       );
     }
-    add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, { find }))));
+    // As many rounds as go into its time are one piece of work.
+    if (together === null) add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, { find }))));
+    else if (begins) add('work', together);
+    if (together !== null && !ends) return;
     if (i < moments.length - 1)
-      add('rest', timed && !ends ? clockRest(moments, block.id) : Math.max(...lanes.map(({ rest }) => rest)));
+      add(
+        'rest',
+        timed && !ends
+          ? isEvery(block)
+            ? 0
+            : clockRest(moments, block.id)
+          : Math.max(...lanes.map(({ rest }) => rest)),
+      );
     before = lanes;
   });
   return segments;

@@ -17,7 +17,7 @@ import { goesOverhead, SHOULDERS } from './overhead.js';
 import {
   inRounds,
   isAround,
-  mapItem,
+  mapLane,
   setsOfLane,
   type Block,
   type Plan,
@@ -28,6 +28,7 @@ import {
 import { loadExists, shortagesOf } from './shortage.js';
 import { mayRotate } from './stations-of.js';
 import { secondsOf, timelineOf } from './timeline.js';
+import { turnWarnings } from './turn-warnings.js';
 
 /** What a change does. */
 export type FixDoes =
@@ -35,6 +36,8 @@ export type FixDoes =
   | { code: 'leave-out' }
   /** Rounds that differ from the line are as the line has it. */
   | { code: 'same-rounds' }
+  /** As much as fits into a turn. */
+  | { code: 'amount'; amount: number; clientId: string }
   /** Another load, and the reps that are the same effort with it where they differ. */
   | { code: 'load'; to: string; amount: number | null; clientId: string | null }
   | { code: 'stations' }
@@ -53,6 +56,8 @@ export type Wrong =
   | { code: 'no-load'; movementId: string; to: string }
   /** Several people want one piece; `what` as it is read. */
   | { code: 'short'; clientIds: string[]; what: string; wanted: number; there: number }
+  /** A turn that takes longer than the clock gives it. */
+  | { code: 'no-time'; movementId: string; seconds: number; every: number }
   | { code: 'over'; seconds: number; minutes: number }
   | { code: 'tired-legs'; movementId: string }
   | { code: 'combined-too-soon' }
@@ -91,23 +96,13 @@ export interface WarnContext extends PlanContext {
 
 type Plain = Pick<Plan, 'blocks' | 'minutes' | 'clientIds' | 'purpose'>;
 
-const mapLane = (
-  blocks: readonly Block[],
-  itemId: string,
-  clientId: string,
-  change: (lane: PlanLane) => PlanLane,
-): Block[] =>
-  mapItem(blocks, itemId, (item) => ({
-    ...item,
-    lanes: item.lanes.map((lane) => (lane.clientId === clientId ? change(lane) : lane)),
-  }));
-
 /** A plan's warnings, most serious first. */
 export function warningsOf(plan: Plain, context: WarnContext): Warning[] {
   const all = [
     ...limitWarnings(plan, context),
     ...painWarnings(plan, context),
     ...kitWarnings(plan, context),
+    ...turnWarnings(plan, context),
     ...overWarnings(plan, context),
     ...freshnessWarnings(plan, context),
     ...combinationWarnings(plan),

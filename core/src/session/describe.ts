@@ -4,7 +4,7 @@ import { weightWords } from '../movement/kit.js';
 import { inWords, spokenOf, VIEW_WORDS } from '../movement/words.js';
 import { partsWords } from '../dosage/parts.js';
 import type { SessionEvent, SetSide } from './events.js';
-import type { FindMovement } from './digest.js';
+import { movementIn, type FindMovement } from './digest.js';
 
 const OUTCOME_WORDS = { fixed: 'fixed', better: 'better', same: 'no change', worse: 'worse' } as const;
 
@@ -21,7 +21,7 @@ const sideWords = (side: SetSide): string => (side === 'both' ? '' : ` ${side}`)
 export function describe(event: SessionEvent, log: readonly SessionEvent[], find: FindMovement): string {
   const movementOf = (entryId: string | null) => {
     const start = log.find((other) => other.id === entryId);
-    return start?.type === 'movement-started' ? find(start.data.movementId) : undefined;
+    return start?.type === 'movement-started' ? movementIn(start.data, find) : undefined;
   };
   const nameOf = (id: string) => find(id)?.name ?? inWords(id);
   /** What a line of the session holds: what was begun or put in for it last. */
@@ -36,7 +36,7 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
   };
   switch (event.type) {
     case 'movement-started':
-      return `${nameOf(event.data.movementId)}${event.data.why ? ` (${event.data.why})` : ''}`;
+      return `${nameOf(event.data.movementId)}${event.data.withId ? ` with ${nameOf(event.data.withId).toLowerCase()}` : ''}${event.data.why ? ` (${event.data.why})` : ''}`;
     case 'set-done': {
       const { amount, side, loadLabel, entryId, despite, uncounted, pieces, parts, test } = event.data;
       const timed = uncounted || movementOf(entryId)?.dose.mode === 'time';

@@ -17,6 +17,7 @@ import type { TestResult } from '../client/tests.js';
 import type { ClientRecord } from '../coaching/client-record.js';
 import { styleOf } from '../coaching/correct.js';
 import type { Counted, Trial } from '../coaching/evidence.js';
+import { combined } from '../movement/combined.js';
 import { correctionKey } from '../movement/ids.js';
 import type { Movement } from '../movement/schema.js';
 import { EFFORTS } from '../movement/vocabulary.js';
@@ -106,6 +107,13 @@ export function recordOf(digests: readonly Digest[], others: Readonly<Record<str
   };
 }
 
+/** The movement of a stay; of a combination both as one. */
+export function movementIn({ movementId, withId }: Pick<Entry, 'movementId' | 'withId'>, find: FindMovement) {
+  const movement = find(movementId);
+  const other = withId === undefined ? undefined : find(withId);
+  return movement && other ? combined(movement, other) : movement;
+}
+
 /** What the tests of a session came to: the best try of each, and the weaker side where each was tested. */
 function testsOf(entries: readonly Entry[]): TestResult[] {
   const tries = entries.flatMap(({ movementId, sets }) =>
@@ -131,7 +139,7 @@ function testsOf(entries: readonly Entry[]): TestResult[] {
 /** Outcomes of corrections in one client's part of a session. */
 export function trialsOf(lane: Lane, find: FindMovement): Trial[] {
   return lane.entries.flatMap((entry) => {
-    const movement = find(entry.movementId);
+    const movement = movementIn(entry, find);
     if (!movement) return [];
     return entry.corrections.flatMap((given): Trial[] => {
       const fault = movement.faults.find((f) => f.id === given.faultId);
@@ -153,7 +161,7 @@ export function trialsOf(lane: Lane, find: FindMovement): Trial[] {
 export function setsOf(lane: Lane, find: FindMovement): Map<string, PastSession> {
   const byMovement = new Map<string, PastSession>();
   for (const entry of lane.entries) {
-    const movement = find(entry.movementId);
+    const movement = movementIn(entry, find);
     if (!movement || entry.sets.length === 0) continue;
     const before = byMovement.get(movement.id);
     const sets = [...(before?.sets ?? []), ...doneSets(entry, movement)];

@@ -89,6 +89,8 @@ export const eventSchema = z.discriminatedUnion('type', [
     movementId: slug,
     why: words(200).nullable(),
     itemId: uuid.optional(),
+    /** The second movement of the same rep. */
+    withId: slug.optional(),
     aside: z.literal(true).optional(),
   }),
   /** `despite`: why it should not have been done, where the trainer chose to do it all the same. */

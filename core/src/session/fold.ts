@@ -68,6 +68,8 @@ export interface FaultRecord {
 export interface Entry {
   id: string;
   movementId: string;
+  /** The second movement of the same rep. */
+  withId?: string | undefined;
   why: string | null;
   /** It says nothing about the rung that somebody is on. */
   aside?: true | undefined;
@@ -215,10 +217,11 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
   if (!lane) return;
   switch (event.type) {
     case 'movement-started': {
-      const { movementId, why, itemId = null, aside } = event.data;
+      const { movementId, withId, why, itemId = null, aside } = event.data;
       const entry: Entry = {
         id: event.id,
         movementId,
+        ...(withId && { withId }),
         why,
         ...(aside && { aside }),
         itemId,

@@ -35,7 +35,7 @@ export interface RunStep {
   /** Sets of this line in all. */
   of: number;
   /** Null for a line that was put in on the way. */
-  block: Pick<Block, 'id' | 'kind' | 'workSeconds'> | null;
+  block: Pick<Block, 'id' | 'kind' | 'workSeconds' | 'clock'> | null;
   /** The turn of its block in which it comes, from 0, where the block is gone round. */
   turn: number | null;
   /** Its place in the programme of everybody: what is done at once by several has one. */
@@ -147,7 +147,12 @@ const stepOf = (line: Line, set: number, turn: number | null, place: number): Om
   itemId: line.itemId,
   set,
   of: line.sets,
-  block: line.block && { id: line.block.id, kind: line.block.kind, workSeconds: line.block.workSeconds },
+  block: line.block && {
+    id: line.block.id,
+    kind: line.block.kind,
+    workSeconds: line.block.workSeconds,
+    ...(line.block.clock && { clock: line.block.clock }),
+  },
   turn,
   place,
   lane: laneInSet(line, set),

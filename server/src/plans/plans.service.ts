@@ -143,9 +143,11 @@ export class PlansService {
         : [{ path: `plan.clientIds[${i}]`, message: 'is not a client of this studio' }],
     );
     plan.blocks.forEach(({ items }, b) =>
-      items.forEach(({ lanes }, i) =>
-        lanes.forEach((lane, l) => problems.push(...this.wrongLane(lane, `plan.blocks[${b}].items[${i}].lanes[${l}]`))),
-      ),
+      items.forEach(({ lanes, baseId }, i) => {
+        if (baseId !== undefined && !this.library.find(baseId))
+          problems.push({ path: `plan.blocks[${b}].items[${i}].baseId`, message: `no movement "${baseId}"` });
+        lanes.forEach((lane, l) => problems.push(...this.wrongLane(lane, `plan.blocks[${b}].items[${i}].lanes[${l}]`)));
+      }),
     );
     if (problems.length > 0) throw invalid(problems);
     const seconds = secondsOf(timelineOf(plan, { find: (id) => this.library.summary(id), knows: () => true }));

@@ -1,8 +1,18 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
-import { clockWords, draft, type LaneView, logTurns, movementOf } from '@waxwing/core/floor';
+import {
+  clockWords,
+  draft,
+  endRounds,
+  type LaneView,
+  logRound,
+  logTurns,
+  movementOf,
+  roundsDone,
+  sideByClock,
+} from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
-import { clockRest } from '@waxwing/core/planning';
-import { firstSide, isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
+import { clockRest, isEvery, minuteWords, roundsIn, turnSeconds } from '@waxwing/core/planning';
+import { isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
 import { useKeys } from '../shell/use-keys';
@@ -24,29 +34,28 @@ export function BlockClock({ live, views, view }: Props) {
   const running = clock?.stoppedAt === null ? clock : undefined;
   const sided = views.filter((one) => one.step?.block?.id === running?.blockId && one.movement?.sides === 'each');
   useClockSounds(running, sided.length > 0);
+  const planned = live.view.programme?.plan.blocks.find(({ id }) => id === running?.blockId);
+  if (running && planned && roundsIn(planned) !== null)
+    return <RoundsClock clock={running} live={live} views={views} />;
   if (running) return <Running clock={running} live={live} views={views} sided={sided} />;
   const block = view.step?.block;
-  if (block?.kind !== 'circuit' || block.workSeconds === null) return null;
-  return <Start blockId={block.id} work={block.workSeconds} live={live} views={views} />;
+  if (!block || (turnSeconds(block) === null && roundsIn(block) === null)) return null;
+  return <Start block={block} live={live} views={views} />;
 }
+
+type GoneRound = NonNullable<RunStep['block']>;
 
 const stepsIn = (view: LaneView, blockId: string | null): RunStep[] =>
   view.steps.filter((step) => step.block?.id === blockId);
 
-function Start({
-  blockId,
-  work,
-  live,
-  views,
-}: {
-  blockId: string;
-  work: number;
-  live: LiveSession;
-  views: readonly LaneView[];
-}) {
+function Start({ block, live, views }: { block: GoneRound; live: LiveSession; views: readonly LaneView[] }) {
+  const { id: blockId } = block;
+  const together = roundsIn(block);
   const all = views.flatMap((view) => stepsIn(view, blockId));
-  const count = Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1));
-  const rest = clockRest(momentsLeft(views.map((view) => view.steps)), blockId);
+  const count = together === null ? Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1)) : 1;
+  const rest =
+    together !== null || isEvery(block) ? 0 : clockRest(momentsLeft(views.map((view) => view.steps)), blockId);
+  const work = together ?? turnSeconds(block) ?? 1;
   const start = () =>
     void live.tap(views[0]?.client.id ?? '', [
       draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
@@ -55,7 +64,19 @@ function Start({
   return (
     <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2">
       <p className="flex-1">
-        Circuit by time: <strong>{count} turns</strong> of {work} s, {rest} s between.
+        {together !== null ? (
+          <>
+            As many rounds as go into <strong>{minuteWords(together)}</strong>.
+          </>
+        ) : isEvery(block) ? (
+          <>
+            <strong>{count} turns</strong>, a new one every {work} s.
+          </>
+        ) : (
+          <>
+            Circuit by time: <strong>{count} turns</strong> of {work} s, {rest} s between.
+          </>
+        )}
       </p>
       <button type="button" className="btn btn-primary target" onClick={start}>
         Start the clock
@@ -76,10 +97,10 @@ function Running({
   /** Who does one side, then the other in this turn. */
   sided: readonly LaneView[];
 }) {
-  const [phase, pieceText, words, running, half] = useTimed((now) => {
+  const [phase, pieceText, words, running, side] = useTimed((now) => {
     const state = timerAt(clock, now);
-    const late = state.phase === 'work' && state.left <= clock.work * 500;
-    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}|${late ? 'late' : ''}`;
+    const inWork = sideByClock(sided[0]?.step?.set ?? 1, clock, now);
+    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}|${inWork}`;
   }).split('|');
   const piece = Number(pieceText);
   const { blockId } = clock;
@@ -128,7 +149,7 @@ function Running({
         {phase === 'work' && sided.length > 0 && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {sided.map(({ client }) => firstName(client)).join(', ')}: {sideAt(sided, half !== '')} side
+            {sided.map(({ client }) => firstName(client)).join(', ')}: {side} side
           </span>
         )}
       </p>
@@ -147,11 +168,54 @@ function Running({
   );
 }
 
-/** The side of a turn: left first in the first round, right first in the second. */
-const sideAt = (sided: readonly LaneView[], late: boolean): 'left' | 'right' => {
-  const first = firstSide(sided[0]?.step?.set ?? 1);
-  return late === (first === 'left') ? 'right' : 'left';
-};
+/** As many rounds as go into a time: the seconds left, and a counter for everybody. */
+function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; views: readonly LaneView[] }) {
+  const [phase, words, running] = useTimed((now) => {
+    const state = timerAt(clock, now);
+    return `${state.phase}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}`;
+  }).split('|');
+  const { blockId } = clock;
+  if (blockId === null) return null;
+  const first = views[0]?.client.id ?? '';
+  const by = (type: 'timer-paused' | 'timer-resumed' | 'timer-stopped') =>
+    void live.tap(first, [draft(uuidv7(), type, { timerId: clock.id })]);
+  const end = () => {
+    for (const view of views) void live.tap(view.client.id, endRounds(view, blockId, uuidv7));
+    by('timer-stopped');
+  };
+  return (
+    <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-3 border-b px-4 py-2">
+      <p
+        role="timer"
+        aria-label="Clock of the rounds"
+        className={`px-3 py-1 text-4xl leading-none font-bold ${phase === 'work' ? 'bg-accent text-accent-content' : ''}`}
+      >
+        {phase === 'over' ? 'Time' : words}
+      </p>
+      {!running && phase !== 'over' && <p>held</p>}
+      <div className="flex flex-1 flex-wrap gap-2">
+        {views.map((view) => (
+          <button
+            key={view.client.id}
+            type="button"
+            className="btn target"
+            onClick={() => void live.tap(view.client.id, logRound(view, blockId, uuidv7))}
+          >
+            {firstName(view.client)}: round done <strong>{roundsDone(view, blockId)}</strong>
+          </button>
+        ))}
+      </div>
+      {phase !== 'over' && (
+        <button type="button" className="btn target" onClick={() => by(running ? 'timer-paused' : 'timer-resumed')}>
+          {running ? 'Hold' : 'Go on'}
+        </button>
+      )}
+      <button type="button" className={`btn target ${phase === 'over' ? 'btn-primary' : ''}`} onClick={end}>
+        End the rounds
+      </button>
+    </section>
+  );
+}
 
 /** Where everybody goes at a turn. */
 function changesAt(views: readonly LaneView[], blockId: string | null, turn: number): { name: string; to: string }[] {

@@ -3,8 +3,9 @@ import type { Attention } from '@waxwing/core/coaching';
 import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
-import { ListOrdered, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
+import { ListOrdered, Monitor, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { useKeys } from '../shell/use-keys';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
@@ -66,6 +67,14 @@ export function FloorHeader({
         <HeadButton name={muted ? 'Sound, off' : 'Sound'} onClick={() => setOpen('sound')}>
           {muted ? <VolumeX aria-hidden /> : <Volume2 aria-hidden />}
         </HeadButton>
+        <Link
+          className="btn target w-14 px-0 max-sm:hidden"
+          aria-label="For the wall"
+          title="For the wall"
+          to={`/floor/${live.view.id}/wall`}
+        >
+          <Monitor aria-hidden />
+        </Link>
         <HeadButton name="Keys" narrow onClick={() => setOpen('keys')}>
           ?
         </HeadButton>

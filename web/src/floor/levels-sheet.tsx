@@ -84,6 +84,8 @@ export function LevelsSheet({
   );
 }
 
+const LEVEL = { easier: 1, sideways: 2, harder: 3 } as const;
+
 function Level({
   direction,
   name,
@@ -106,7 +108,9 @@ function Level({
       onClick={onTake}
     >
       <LadderMark direction={direction} size={22} />
-      {name}
+      <span>
+        <span className="font-bold">{LEVEL[direction]}</span> {name}
+      </span>
     </button>
   );
 }

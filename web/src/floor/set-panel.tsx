@@ -3,11 +3,13 @@ import type { Test } from '@waxwing/core/client';
 import { amountOfParts, effortOf, type Load, loadsOpen, partsUntil, partTotals } from '@waxwing/core/dosage';
 import {
   atStay,
+  begin,
   doseNow,
   draft,
   dropNow,
   heldNow,
   movementOf,
+  partsToClean,
   type LaneView,
   logSet,
   type Proposal,
@@ -208,6 +210,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
 
   return (
     <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
+      <AloneFirst view={view} />
       {test && <TestHead view={view} test={test} />}
       <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1">
         <div className="min-w-0 flex-1">
@@ -340,6 +343,29 @@ function endWords({ unit, seconds }: Test, amount: number, side: SetSide): strin
   const at = `${amount}${unit === 'reps' ? '' : ` ${unit}`}`;
   const words = seconds === null ? `end at ${at}` : `time: ${at}`;
   return side === 'both' ? words.charAt(0).toUpperCase() + words.slice(1) : `${label(side)}: ${words}`;
+}
+
+/** A combination comes after its parts: what was not clean alone yet is one tap away. */
+function AloneFirst({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  const parts = partsToClean(view);
+  if (parts.length === 0) return null;
+  const names = parts.map((id) => (movementOf(view, id)?.name ?? id).toLowerCase());
+  return (
+    <div role="note" className="mb-2 flex flex-wrap items-center gap-2">
+      <p className="font-bold">Not together yet: {names.join(' and ')} clean alone first.</p>
+      {parts.map((id, i) => (
+        <button
+          key={id}
+          type="button"
+          className="btn target"
+          onClick={() => tap(begin(view, id, 'alone first', uuidv7, 1))}
+        >
+          Do {names[i]} alone
+        </button>
+      ))}
+    </div>
+  );
 }
 
 /** The clock of the lane, large; its last seconds stand out. */

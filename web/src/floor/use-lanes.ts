@@ -3,7 +3,7 @@ import { AT_STUDIO, type ClientOnDay, kitWith, placeOf, placesFor } from '@waxwi
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { type LaneView, viewOf } from '@waxwing/core/floor';
 import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
-import { movementsOf } from '@waxwing/core/planning';
+import { movementsOf, roundsIn } from '@waxwing/core/planning';
 import { timerAt } from '@waxwing/core/session';
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
@@ -107,6 +107,10 @@ export function useLanes(live: LiveSession): {
   const clock = state.clocks.at(-1);
   const turn = useTimed((now) => (clock?.stoppedAt === null ? timerAt(clock, now).piece : -1));
 
+  // Within a time for as many rounds as go, everybody goes on by themselves.
+  const block = view.programme?.plan.blocks.find(({ id }) => id === clock?.blockId);
+  const free = block !== undefined && roundsIn(block) !== null;
+
   const views = useMemo(() => {
     if (!studio || !rules || !movements) return undefined;
     const byId = new Map(pages.map((page) => [page.movement.id, page]));
@@ -128,12 +132,12 @@ export function useLanes(live: LiveSession): {
         movements,
         catalog,
         programme: view.programme,
-        clock: clock?.blockId && turn >= 0 ? { blockId: clock.blockId, turn, timer: clock } : null,
+        clock: clock?.blockId && turn >= 0 && !free ? { blockId: clock.blockId, turn, timer: clock } : null,
         pageOf: (movementId) => byId.get(movementId),
       });
     });
     return lanes.length === view.clients.length ? lanes : undefined;
-  }, [view, state, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn]);
+  }, [view, state, clients.data, records.data, studio, rules, movements, catalog, pages, clock, turn, free]);
   const error = clients.error ?? records.error ?? studioState.error ?? rulesState.error ?? movementsState.error;
   return { views, error, packed };
 }

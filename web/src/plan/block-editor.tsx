@@ -37,7 +37,9 @@ import {
   withBlocks,
   withRounds,
 } from './edit';
+import { ClockFields } from './clock-fields';
 import { NumberField, TempoField } from './fields';
+import { LevelButtons } from './level-buttons';
 import { openRung } from './rungs';
 import { SetFields } from './set-fields';
 import { itemName } from './tape';
@@ -76,14 +78,8 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
             onChange={(rounds) => change(changeBlock(plan, block.id, (one) => withRounds(one, rounds)))}
           />
         )}
-        {block.kind === 'circuit' && block.workSeconds !== null && (
-          <NumberField
-            title="Seconds each"
-            value={block.workSeconds}
-            low={5}
-            high={600}
-            onChange={(workSeconds) => change(changeBlock(plan, block.id, (one) => ({ ...one, workSeconds })))}
-          />
+        {block.kind === 'circuit' && (
+          <ClockFields block={block} onChange={(next) => change(changeBlock(plan, block.id, () => next))} />
         )}
         {plan.blocks[0] !== block && (
           <button
@@ -292,6 +288,24 @@ function Lane({
           {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
         </span>
         <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={goTo} />
+        {several && (
+          <LevelButtons
+            of={of}
+            lane={lane}
+            item={item}
+            plan={plan}
+            world={world}
+            onTake={(next, baseId) =>
+              change(
+                changeItem(
+                  changeLane(plan, item.id, lane.clientId, () => next),
+                  item.id,
+                  (one) => ({ ...one, baseId }),
+                ),
+              )
+            }
+          />
+        )}
       </div>
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         {!inRounds(block) && (

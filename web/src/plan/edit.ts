@@ -4,7 +4,10 @@ import type { Place } from '@waxwing/core/client';
 import {
   type Block,
   type BlockKind,
+  classLevels,
+  laneAtLevel,
   laneFor,
+  type LaneRequest,
   loadExists,
   type Plan,
   type PlanItem,
@@ -81,12 +84,12 @@ export const addBlock = (plan: Plan, kind: BlockKind): Plan =>
     { id: uuidv7(), kind, rounds: 3, workSeconds: kind === 'circuit' ? 40 : null, items: [] },
   ]);
 
-/** What a client would do of a movement, from their record. */
-export function freshLane(world: World, plan: Plan, clientId: string, movementId: string): PlanLane | undefined {
+/** What the policy of progress is asked about a client and a movement. */
+export function laneRequest(world: World, plan: Plan, clientId: string, movementId: string): LaneRequest | undefined {
   const movement = world.context.find(movementId);
   const client = world.suggestClients.find(({ id }) => id === clientId);
   if (!movement || !client) return undefined;
-  return laneFor({
+  return {
     clientId,
     movement,
     purpose: plan.purpose,
@@ -95,7 +98,21 @@ export function freshLane(world: World, plan: Plan, clientId: string, movementId
     standing: client.standing,
     ladder: world.context.ladder,
     find: world.context.find,
-  }).lane;
+  };
+}
+
+/** What a client would do of a movement, from their record. */
+export function freshLane(world: World, plan: Plan, clientId: string, movementId: string): PlanLane | undefined {
+  const request = laneRequest(world, plan, clientId, movementId);
+  return request && laneFor(request).lane;
+}
+
+/** The same at the level of a group that is theirs; the movement itself where none is open, so that it is named. */
+function levelledLane(world: World, plan: Plan, clientId: string, movementId: string): PlanLane | undefined {
+  const request = laneRequest(world, plan, clientId, movementId);
+  if (!request) return undefined;
+  const { level } = classLevels(request);
+  return (level && laneAtLevel(request, level)) || laneFor(request).lane;
 }
 
 /** A plan somewhere else: what cannot be lifted there is dosed anew, and the room is the one of that place. */
@@ -115,11 +132,13 @@ export function atPlace(world: World, plan: Plan, place: Place): Plan {
   return { ...plan, place: place.ref, space: place.space, blocks };
 }
 
-/** A movement for everybody, at the end of a block. */
+/** A movement for everybody, at the end of a block; in a group each at their level. */
 export function addItem(world: World, plan: Plan, blockId: string, movementId: string): Plan {
-  const lanes = plan.clientIds.flatMap((id) => freshLane(world, plan, id, movementId) ?? []);
+  const group = plan.clientIds.length > 1;
+  const own = group ? levelledLane : freshLane;
+  const lanes = plan.clientIds.flatMap((id) => own(world, plan, id, movementId) ?? []);
   if (lanes.length === 0) return plan;
-  const item: PlanItem = { id: uuidv7(), locked: false, tied: false, lanes };
+  const item: PlanItem = { id: uuidv7(), locked: false, tied: false, ...(group && { baseId: movementId }), lanes };
   return changeBlock(plan, blockId, (block) => ({ ...block, items: [...block.items, item] }));
 }
 

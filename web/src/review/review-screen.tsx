@@ -7,6 +7,7 @@ import { inWords, label, type Movement, spokenOf } from '@waxwing/core/movement'
 import {
   type Entry,
   type Lane,
+  movementIn,
   movesOf,
   type SessionView,
   type SetRecord,
@@ -88,7 +89,9 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
   const planned = (view.programme?.plan.blocks ?? []).flatMap(({ items }) =>
     items.flatMap(({ lanes }) => lanes.flatMap((one) => (one.clientId === lane.clientId ? [one.movementId] : []))),
   );
-  const done = [...new Set(lane.entries.map((entry) => entry.movementId))];
+  const done = [
+    ...new Set(lane.entries.flatMap(({ movementId, withId }) => [movementId, ...(withId ? [withId] : [])])),
+  ];
   const ids = [...new Set([...done, ...planned])];
   const pages = useQueries({ queries: ids.map((id) => movementQuery(id)) });
   const { data: record } = useQuery({ ...recordQuery(lane.clientId), staleTime: 0 });
@@ -114,7 +117,12 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
           {lane.entries.length === 0 && <p className="quiet">No movement was started.</p>}
           <ul className="ruled">
             {lane.entries.map((entry) => (
-              <EntryRow key={entry.id} entry={entry} movement={find(entry.movementId)?.movement} />
+              <EntryRow
+                key={entry.id}
+                entry={entry}
+                movement={find(entry.movementId)?.movement}
+                other={entry.withId === undefined ? undefined : find(entry.withId)?.movement}
+              />
             ))}
           </ul>
           <NotDone lane={lane} view={view} find={(id) => find(id)?.movement} />
@@ -232,7 +240,16 @@ function setWords(
   return `${side[one]}${done}${weighed || lighter.length > 0 ? ` × ${loadLabel ?? 'no weight'}` : ''}${lighter.join('')}`;
 }
 
-function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | undefined }) {
+function EntryRow({
+  entry,
+  movement,
+  other,
+}: {
+  entry: Entry;
+  movement: Movement | undefined;
+  /** Done in the same rep. */
+  other: Movement | undefined;
+}) {
   const sides = movement?.sides ?? 'both';
   const totals = totalsOf(entry, sides);
   const unit = movement?.dose.mode === 'time' ? 's' : 'reps';
@@ -244,6 +261,7 @@ function EntryRow({ entry, movement }: { entry: Entry; movement: Movement | unde
         <Link className="link text-lg font-semibold" to={`/library/${entry.movementId}`}>
           {movement?.name ?? label(entry.movementId)}
         </Link>
+        {other && <span> with {other.name.toLowerCase()}</span>}
         {entry.why && <span className="quiet"> · {entry.why}</span>}
         <p>
           {entry.sets.length === 0 ? (
@@ -287,7 +305,7 @@ const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
 function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement | undefined }) {
   const rows = lane.entries.flatMap((entry) =>
     entry.faults.map((seen) => {
-      const movement = find(entry.movementId);
+      const movement = movementIn(entry, find);
       return { entry, seen, movement, fault: movement?.faults.find((f) => f.id === seen.faultId) };
     }),
   );

@@ -37,6 +37,8 @@ export function wrongWords(wrong: Wrong, { movement, client }: Names): string {
       return `${movement(wrong.movementId)}: ${wrong.to} cannot be made with this kit.`;
     case 'short':
       return `${wrong.clientIds.map(client).join(' and ')} want ${wrong.what} at the same time: ${wrong.wanted} wanted, ${wrong.there} here.`;
+    case 'no-time':
+      return `${movement(wrong.movementId)} takes ${wrong.seconds} s, and a new turn begins every ${wrong.every} s.`;
     case 'over':
       return `${minuteWords(wrong.seconds)} over the ${wrong.minutes} minutes.`;
     case 'tired-legs':
@@ -60,6 +62,8 @@ export function fixWords(does: FixDoes, { movement, client }: Names): string {
       return `Take ${movement(does.movementId)}`;
     case 'leave-out':
       return 'Leave it out';
+    case 'amount':
+      return `${client(does.clientId)}: ${does.amount} in a turn`;
     case 'same-rounds':
       return 'Do every round as the line says';
     case 'load': {

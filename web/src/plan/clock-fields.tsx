@@ -1,0 +1,60 @@
+/** How a circuit goes: by its own doses, by work and rest, a turn every so many seconds, or as many rounds as go into a time. */
+import type { Block } from '@waxwing/core/planning';
+import { Choice } from '../words/choice';
+import { NumberField } from './fields';
+
+const MODES = ['doses', 'work', 'every', 'rounds-in'] as const;
+type Mode = (typeof MODES)[number];
+
+const MODE_WORDS: Readonly<Record<Mode, string>> = {
+  doses: 'by its doses',
+  work: 'work and rest',
+  every: 'a turn every …',
+  'rounds-in': 'as many rounds as go',
+};
+
+const modeOf = ({ workSeconds, clock }: Block): Mode => (workSeconds !== null ? 'work' : (clock?.mode ?? 'doses'));
+
+export function ClockFields({ block, onChange }: { block: Block; onChange: (block: Block) => void }) {
+  const { clock, ...plain } = block;
+  const mode = modeOf(block);
+  const go = (to: Mode) => {
+    const own = { ...plain, workSeconds: null };
+    if (to === 'work') onChange({ ...plain, workSeconds: 40 });
+    else if (to === 'every') onChange({ ...own, clock: { mode: 'every', seconds: 60 } });
+    else if (to === 'rounds-in') onChange({ ...own, clock: { mode: 'rounds-in', seconds: 600 } });
+    else onChange(own);
+  };
+  return (
+    <>
+      <Choice title="Clock" all={MODES} words={(one) => MODE_WORDS[one]} value={mode} onChange={go} />
+      {block.workSeconds !== null && (
+        <NumberField
+          title="Seconds each"
+          value={block.workSeconds}
+          low={5}
+          high={600}
+          onChange={(workSeconds) => onChange({ ...plain, workSeconds })}
+        />
+      )}
+      {clock?.mode === 'every' && (
+        <NumberField
+          title="Every, s"
+          value={clock.seconds}
+          low={20}
+          high={600}
+          onChange={(seconds) => onChange({ ...block, clock: { mode: 'every', seconds } })}
+        />
+      )}
+      {clock?.mode === 'rounds-in' && (
+        <NumberField
+          title="Minutes"
+          value={Math.round(clock.seconds / 60)}
+          low={1}
+          high={60}
+          onChange={(minutes) => onChange({ ...block, clock: { mode: 'rounds-in', seconds: minutes * 60 } })}
+        />
+      )}
+    </>
+  );
+}
