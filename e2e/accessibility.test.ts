@@ -93,4 +93,7 @@ for (const theme of ['waxwing', 'waxwing-contrast'])
     await page.getByRole('button', { name: 'Levels' }).click();
     await page.getByRole('dialog').waitFor();
     expect.soft(await violations(page, 'wcag2aaa'), 'three levels').toEqual([]);
+    await page.goto(`${page.url()}/wall`);
+    await page.getByRole('timer').waitFor();
+    expect.soft(await violations(page, 'wcag2aaa'), 'the wall').toEqual([]);
   });

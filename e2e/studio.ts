@@ -6,7 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base, type Page } from '@playwright/test';
-import { emptyPlan } from '@waxwing/core/planning';
+import { type Block, emptyPlan, type PlanLane } from '@waxwing/core/planning';
 
 const MAIN = join(import.meta.dirname, '../server/bundle/main.js');
 const BACKUP = join(import.meta.dirname, '../server/bundle/backup.js');
@@ -111,41 +111,39 @@ export class Studio {
   }
 }
 
-interface Line {
-  movementId: string;
-  sets?: number;
-  amount?: number;
-  rest?: number;
-}
+/** A line of a plan; what is left out is as usual. */
+type Line = Pick<PlanLane, 'movementId'> & Partial<Omit<PlanLane, 'clientId'>>;
 
 export interface PlannedBlock {
   kind: string;
   rounds?: number;
   workSeconds?: number;
+  clock?: Block['clock'];
   lines: Line[];
 }
 
 /** A plan in which everybody does the same. */
 function planOf(people: readonly string[], blocks: readonly PlannedBlock[], minutes: number) {
-  const lane = (clientId: string, { movementId, sets = 2, amount = 8, rest = 30 }: Line) => ({
+  const lane = (clientId: string, line: Line) => ({
     clientId,
-    movementId,
     withId: null,
-    sets,
-    amount,
+    sets: 2,
+    amount: 8,
     tempo: '2-0-1-0',
-    rest,
+    rest: 30,
     load: null,
     why: '',
+    ...line,
   });
   return {
     ...emptyPlan(people, minutes),
     name: 'Tried',
-    blocks: blocks.map(({ kind, rounds = 1, workSeconds = null, lines }) => ({
+    blocks: blocks.map(({ kind, rounds = 1, workSeconds = null, clock, lines }) => ({
       id: randomUUID(),
       kind,
       rounds,
       workSeconds,
+      ...(clock && { clock }),
       items: lines.map((line) => ({
         id: randomUUID(),
         locked: false,

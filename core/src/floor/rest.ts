@@ -1,4 +1,5 @@
 /** The rest after the latest set: since when, and how many seconds it should have. Nothing is stored of it: it follows from the sets. */
+import { isEvery, roundsIn } from '../planning/block-clock.js';
 import { dropOf } from './drop.js';
 import { latestSet, type Entry, type Lane } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
@@ -23,7 +24,10 @@ export function restOf(
   find: FindRunMovement,
 ): Rest | null {
   const last = latestSet(lane);
-  if (!stepNow(steps) || !last) return null;
+  const now = stepNow(steps);
+  if (!now || !last) return null;
+  // As many rounds as go, and turns by a clock, have no rest of their own.
+  if (now.block && (roundsIn(now.block) !== null || isEvery(now.block))) return null;
   const { entry, set } = last;
   if (progressOf(entry, sidesInLine(steps, entry.itemId, find(entry.movementId)?.sides ?? 'both')).half) return null;
   const timer = lane.timers.at(-1);

@@ -3,6 +3,7 @@ import {
   clockWords,
   draft,
   endRounds,
+  goTo,
   type LaneView,
   logRound,
   logTurns,
@@ -56,10 +57,17 @@ function Start({ block, live, views }: { block: GoneRound; live: LiveSession; vi
   const rest =
     together !== null || isEvery(block) ? 0 : clockRest(momentsLeft(views.map((view) => view.steps)), blockId);
   const work = together ?? turnSeconds(block) ?? 1;
-  const start = () =>
+  const start = () => {
     void live.tap(views[0]?.client.id ?? '', [
       draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
     ]);
+    if (together === null) return;
+    // Where no turn says what is now, everybody goes to the block by hand.
+    for (const view of views) {
+      const first = stepsIn(view, blockId).find(isPending);
+      if (first) void live.tap(view.client.id, goTo(first, uuidv7));
+    }
+  };
   useKeys(['i'], start);
   return (
     <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2">
@@ -140,7 +148,7 @@ function Running({
         {phase !== 'over' && ` · turn ${piece + 1} of ${clock.count}`}
         {!running && ' · held'}
       </p>
-      <p role="status" className="min-w-0 flex-1 font-bold">
+      <p role="status" className="min-w-72 flex-1 font-bold">
         {changes.map(({ name, to }) => (
           <span key={name} className="mr-4 inline-block">
             {name} → {to}
@@ -149,7 +157,10 @@ function Running({
         {phase === 'work' && sided.length > 0 && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {sided.map(({ client }) => firstName(client)).join(', ')}: {side} side
+            {sided.length === views.length && views.length > 1
+              ? 'Everybody'
+              : sided.map(({ client }) => firstName(client)).join(', ')}
+            : {side} side
           </span>
         )}
       </p>
@@ -193,7 +204,7 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
         {phase === 'over' ? 'Time' : words}
       </p>
       {!running && phase !== 'over' && <p>held</p>}
-      <div className="flex flex-1 flex-wrap gap-2">
+      <div className="order-last grid basis-full grid-cols-2 gap-2 lg:grid-cols-4">
         {views.map((view) => (
           <button
             key={view.client.id}
@@ -201,10 +212,12 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
             className="btn target"
             onClick={() => void live.tap(view.client.id, logRound(view, blockId, uuidv7))}
           >
-            {firstName(view.client)}: round done <strong>{roundsDone(view, blockId)}</strong>
+            <span className="truncate font-normal">{firstName(view.client)}: round done</span>
+            <span className="text-2xl">{roundsDone(view, blockId)}</span>
           </button>
         ))}
       </div>
+      <span className="flex-1" />
       {phase !== 'over' && (
         <button type="button" className="btn target" onClick={() => by(running ? 'timer-paused' : 'timer-resumed')}>
           {running ? 'Hold' : 'Go on'}

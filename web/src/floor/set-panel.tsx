@@ -301,7 +301,18 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
                 : 'Set done'}
         </button>
       </div>
-      {fresh && <SetUpNote view={view} movement={movement} />}
+      <div className="flex flex-wrap items-center gap-x-6">
+        {fresh && <SetUpNote view={view} movement={movement} />}
+        {!heavier && !held && !measures && step && (
+          <button
+            type="button"
+            className="target flex items-center underline underline-offset-4"
+            onClick={() => raise(true)}
+          >
+            {load ? 'Nothing heavier here: harder otherwise' : 'Harder otherwise'}
+          </button>
+        )}
+      </div>
       {shared.map(({ what, name, busy }) => (
         <p key={`${what} ${name}`} role="status" className="mt-1 font-bold">
           {busy
@@ -318,11 +329,6 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           held={held && heldWords(held)}
           onClose={() => choose(false)}
         />
-      )}
-      {!heavier && !held && !measures && step && (
-        <button type="button" className="btn target mt-2" onClick={() => raise(true)}>
-          {load ? 'Nothing heavier here: harder otherwise' : 'Harder otherwise'}
-        </button>
       )}
       {raising && <RaiseSheet view={view} onClose={() => raise(false)} />}
       {heavier && held && <p className="quiet mt-1">Not heavier: {heldWords(held)}.</p>}
