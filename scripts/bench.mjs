@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
+import { composedEvents, composedTaps, planOfAll, signalsOff } from './bench-doses.mjs';
 import { longSession, openings, taps, timerDrift } from './bench-floor.mjs';
 import { goingWrong, growingOld, takingIn } from './bench-stored.mjs';
 import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './prepare.mjs';
@@ -230,6 +231,16 @@ row(
   1,
 );
 
+const known = new Map(starter.map((movement) => [movement.id, { ...movement, level: 0 }]));
+const allOfIt = planOfAll(four.map(({ id }) => id));
+const ofAll = { find: (/** @type {string} */ id) => known.get(id), knows: () => false };
+row(
+  'minutes of a plan with parts, rounds, drops and clocks',
+  await time(500, () => timelineOf(allOfIt, ofAll)),
+  'ms',
+  1,
+);
+
 const session = '018f0000-0000-7000-8000-0000000005e5';
 const client = '018f0000-0000-7000-8000-00000000c11e';
 const uuid = (/** @type {number} */ n) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
@@ -261,6 +272,9 @@ const events = Array.from({ length: 2_000 }, (_, i) => {
 /** @type {typeof events} */
 const received = JSON.parse(JSON.stringify(events));
 row('fold of 2,000 events', await time(200, () => fold(received, [client])), 'ms', 5);
+/** @type {typeof events} */
+const composed = JSON.parse(JSON.stringify(composedEvents(2_000, session, client)));
+row('fold of 2,000 events with parts', await time(200, () => fold(composed, [client])), 'ms', 5);
 
 /**
  * Starts the built server and returns its address and how long the first answer took.
@@ -457,6 +471,28 @@ await inFolder(async (folder) => {
     row('a session of 5,000 events and four clients opens', median(await openings(page, address, id)), 'ms', 500);
     await page.goto(`${address}/floor/${await longSession(address, 0)}`);
     row('a tap until it shows, four lanes and timers, p95', p95(await taps(page)), 'ms', 50);
+    row(
+      'a set logged until the next shows, four composed lanes, p95',
+      p95(await composedTaps(page, address)),
+      'ms',
+      50,
+    );
+    await browser.close();
+  }
+  await stop();
+});
+await inFolder(async (folder) => {
+  const { address, stop } = await serve(['--demo'], folder);
+  const executablePath = ensureBrowser();
+  if (executablePath) {
+    const { chromium } = await import('@playwright/test');
+    const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
+    row(
+      'signals against the wall clock after a hidden page',
+      await signalsOff(await browser.newPage(), address),
+      'ms',
+      20,
+    );
     await browser.close();
   }
   await stop();

@@ -16,9 +16,23 @@ export interface Stand {
 /** Sets of a line that stands on its own. */
 const USUAL_SETS = 3;
 
+/** Answers by everything that they follow from: each tap asks for every lane and every set done anew. */
+const KNOWN = new Map<string, View | undefined>();
+const MOST_KNOWN = 2_000;
+
 /** Where to stand after some sets; undefined where there is no fault to look for. */
-const after = (view: LaneView, taken: readonly View[]): View | undefined =>
-  nextPlace(view.page?.movement.faults ?? [], taken, (view.step?.of ?? USUAL_SETS) - taken.length, likelihood(view));
+function after(view: LaneView, taken: readonly View[]): View | undefined {
+  const { page, record, step } = view;
+  const faults = page?.movement.faults ?? [];
+  const left = (step?.of ?? USUAL_SETS) - taken.length;
+  const tally = record.faults[page?.movement.id ?? ''];
+  const key = JSON.stringify([page?.movement.id, page?.version, faults.map(({ id }) => id), tally, taken, left]);
+  if (!KNOWN.has(key)) {
+    if (KNOWN.size >= MOST_KNOWN) KNOWN.clear();
+    KNOWN.set(key, nextPlace(faults, taken, left, likelihood(view)));
+  }
+  return KNOWN.get(key);
+}
 
 /** Where the trainer stood, set by set: where they said, else where they were told to. Left and right are one set. */
 export function placesTaken(view: LaneView): View[] {

@@ -16,14 +16,22 @@ export interface Clock {
 /** True where motion is unwanted. */
 export const lessMotion = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-export function useClock(startPlaying: boolean): Clock {
+/** @param perSecond how often it moves on; as often as the screen is drawn without a number */
+export function useClock(startPlaying: boolean, perSecond?: number): Clock {
   const [time] = useState(() => new Time());
   const [playing, play] = useState(() => startPlaying && !lessMotion());
   const [speed, setSpeed] = useState(1);
-  useEffect(
-    () => (playing ? onBeat((step) => time.set(time.seconds + step * speed)) : undefined),
-    [time, playing, speed],
-  );
+  useEffect(() => {
+    if (!playing) return undefined;
+    const least = perSecond === undefined ? 0 : 1 / perSecond;
+    let waited = 0;
+    return onBeat((step) => {
+      waited += step;
+      if (waited < least) return;
+      time.set(time.seconds + waited * speed);
+      waited = 0;
+    });
+  }, [time, playing, speed, perSecond]);
   const scrub = useCallback(
     (to: number) => {
       play(false);

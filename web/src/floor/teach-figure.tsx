@@ -4,9 +4,12 @@ import { FigureDrawing } from '../figures/figure';
 import { lessMotion, useClock } from '../figures/use-clock';
 import { useMotion } from '../figures/use-motion';
 
+/** Frames a second: enough to see a slow rep, and it leaves the page free for taps. */
+const FRAMES = 12;
+
 export function TeachFigure({ movement }: { movement: Movement }) {
   const motion = useMotion(movement);
-  const clock = useClock(!lessMotion());
+  const clock = useClock(!lessMotion(), FRAMES);
   if (!motion) return null;
   return (
     <FigureDrawing

@@ -1,0 +1,221 @@
+/** The figures of composed doses: a plan with all of them, their taps, and their signals while nobody looks at the page. */
+
+let ids = 0;
+const uuid = () => `018f0000-0000-7000-8000-${(0x9000000 + (ids += 1)).toString(16).padStart(12, '0')}`;
+
+/** @type {import('@waxwing/core/schema').Part[]} */
+export const PARTS = [
+  { kind: 'reps', count: 8, tempo: null },
+  { kind: 'reps', count: 3, tempo: '4-0-2-0' },
+  { kind: 'pulses', count: 8, at: 'bottom' },
+  { kind: 'hold', count: 8, at: null },
+];
+
+/** @param {number} kg @returns {import('@waxwing/core/dosage').Load} */
+const bell = (kg) => ({ item: 'bell', count: 1, kg, label: `${kg} kg bell`, changeSeconds: 0 });
+
+/**
+ * An hour for some people in which every line is of another kind: parts, rounds that differ, drops, tests and clocks.
+ * @param {readonly string[]} people
+ * @returns {import('@waxwing/core/planning').Plan}
+ */
+export function planOfAll(people) {
+  /** @param {string} movementId @param {object} [more] */
+  const item = (movementId, more = {}) => ({
+    id: uuid(),
+    locked: false,
+    tied: false,
+    lanes: people.map((clientId) => ({
+      clientId,
+      movementId,
+      withId: null,
+      sets: 4,
+      amount: 11,
+      tempo: '2-0-1-0',
+      rest: 60,
+      load: null,
+      why: [],
+      ...more,
+    })),
+  });
+  const rounds = [1, 2, 3, 4].map((set) => ({ set, amount: 12 - set, tempo: '3-0-1-0' }));
+  const sides = /** @type {const} */ (['left', 'right', 'alternating', 'left']).map((side, i) => ({
+    set: i + 1,
+    side,
+  }));
+  /** @param {'strength' | 'superset' | 'circuit'} kind @param {ReturnType<typeof item>[]} items @param {object} [more] */
+  const block = (kind, items, more = {}) => ({ id: uuid(), kind, rounds: 4, workSeconds: null, items, ...more });
+  return {
+    name: 'All of it',
+    clientIds: [...people],
+    minutes: 60,
+    startsAt: null,
+    purpose: 'strength',
+    place: { kind: 'studio' },
+    space: 'lane',
+    template: false,
+    note: '',
+    blocks: [
+      block('strength', [
+        item('bodyweight-squat', { parts: PARTS }),
+        item('goblet-squat', { load: bell(16), drops: [{ load: bell(12), amount: 5 }], bySet: rounds }),
+        item('push-up', { test: { name: 'Push-ups', unit: 'reps', seconds: null, clean: '' } }),
+      ]),
+      block('superset', [item('split-squat', { bySet: sides }), item('glute-bridge', { parts: PARTS })]),
+      block('circuit', [item('push-up'), item('bodyweight-squat')], { clock: { mode: 'every', seconds: 60 } }),
+      block('circuit', [item('push-up'), item('glute-bridge')], { clock: { mode: 'rounds-in', seconds: 600 } }),
+    ],
+  };
+}
+
+/**
+ * Keeps a plan of one composed line for four people and opens the floor with it.
+ * @param {import('@playwright/test').Page} page
+ * @param {string} address
+ * @param {number} count of the hold in the end, in seconds
+ */
+async function openComposed(page, address, count) {
+  const { items } = /** @type {{ items: { id: string }[] }} */ (await (await fetch(`${address}/api/clients`)).json());
+  const people = items.slice(0, 4).map(({ id }) => id);
+  const plan = planOfAll(people);
+  const [first] = plan.blocks;
+  if (!first) throw new Error('no block');
+  const lane = (/** @type {string} */ clientId) => ({
+    clientId,
+    movementId: 'glute-bridge',
+    withId: null,
+    sets: 20,
+    amount: 11,
+    tempo: '2-0-1-0',
+    rest: 0,
+    load: null,
+    why: [],
+    parts: PARTS.map((part) => (part.kind === 'hold' ? { ...part, count } : part)),
+  });
+  const blocks = [{ ...first, items: [{ id: uuid(), locked: false, tied: false, lanes: people.map(lane) }] }];
+  const answer = await fetch(`${address}/api/plans`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ plan: { ...plan, blocks } }),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
+  const { id } = /** @type {{ id: string }} */ (await answer.json());
+  await page.goto(`${address}/plan/${id}`);
+  await page.getByRole('button', { name: 'To the floor' }).click();
+  await page.getByRole('button', { name: 'Set done' }).waitFor();
+  const lanes = page.getByRole('tablist', { name: 'Clients' }).getByRole('tab');
+  for (let i = 0; i < 4; i += 1) {
+    await lanes.nth(i).click();
+    await page.getByRole('button', { name: 'Tempo' }).click();
+    await page.getByRole('button', { name: 'Pause' }).waitFor();
+  }
+}
+
+/**
+ * Taps with four composed lanes running: a set that is logged, from the press until the next one shows.
+ * @param {import('@playwright/test').Page} page
+ * @param {string} address
+ */
+export async function composedTaps(page, address) {
+  await openComposed(page, address, 120);
+  return page.evaluate(async () => {
+    const took = [];
+    const tabs = /** @type {HTMLElement[]} */ ([...document.querySelectorAll('[role="tab"]')]);
+    for (let i = 0; i < 60; i += 1) {
+      tabs[i % 4]?.click();
+      await new Promise((resolve) => setTimeout(resolve, 150));
+      const status = () => document.querySelector('[aria-label="Set"] [role="status"]')?.textContent ?? '';
+      const button = /** @type {HTMLElement} */ (
+        [...document.querySelectorAll('[aria-label="Set"] button')].find((one) => one.textContent === 'Set done')
+      );
+      const before = status();
+      const start = performance.now();
+      button.click();
+      await new Promise((/** @type {(value?: unknown) => void} */ resolve) => {
+        const watch = new MutationObserver(() => {
+          if (status() === before) return;
+          watch.disconnect();
+          resolve();
+        });
+        watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+      });
+      took.push(performance.now() - start);
+    }
+    return took;
+  });
+}
+
+/** Minutes that the page is hidden for. */
+const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 20);
+
+/**
+ * How far signals are from their time, in milliseconds, after the page was hidden for a while: where the sound's own clock says that they sound,
+ * against where the wall clock does. All of them were laid out when the set began.
+ * @param {import('@playwright/test').Page} page
+ * @param {string} address
+ */
+export async function signalsOff(page, address) {
+  await page.addInitScript(() => {
+    const laid = /** @type {{ when: number; audio: AudioContext; wall: number }[]} */ ([]);
+    Object.assign(window, { laid });
+    const start = OscillatorNode.prototype.start;
+    OscillatorNode.prototype.start = function (when = 0) {
+      laid.push({ when, audio: /** @type {AudioContext} */ (this.context), wall: performance.now() });
+      start.call(this, when);
+    };
+  });
+  await openComposed(page, address, 600);
+  const [signals, before] = await page.evaluate(() => {
+    const { laid } = /** @type {{ laid: { when: number; audio: AudioContext }[] }} */ (/** @type {unknown} */ (window));
+    const audio = laid[0]?.audio;
+    return [laid.length, audio ? { sound: audio.currentTime, wall: performance.now() } : null];
+  });
+  if (!before) throw new Error('nothing sounded');
+  const other = await page.context().newPage();
+  await other.bringToFront();
+  await new Promise((resolve) => setTimeout(resolve, HIDDEN_MINUTES * 60_000));
+  const after = await page.evaluate(() => {
+    const { laid } = /** @type {{ laid: { audio: AudioContext }[] }} */ (/** @type {unknown} */ (window));
+    return { sound: laid[0]?.audio.currentTime ?? 0, wall: performance.now() };
+  });
+  await other.close();
+  console.log(`${signals} signals of four lanes were laid out; the page was hidden for ${HIDDEN_MINUTES} min`);
+  return Math.abs((after.sound - before.sound) * 1000 - (after.wall - before.wall));
+}
+
+/**
+ * The events of a session in which every set has parts, one after the other.
+ * @param {number} size
+ * @param {string} session
+ * @param {string} client
+ * @returns {import('@waxwing/core/session').SessionEvent[]}
+ */
+export function composedEvents(size, session, client) {
+  let [entryId, setId] = ['', ''];
+  return Array.from({ length: size }, (_, i) => {
+    const id = uuid();
+    const envelope = {
+      id,
+      sessionId: session,
+      clientId: client,
+      counter: i + 1,
+      at: new Date(Date.UTC(2030, 0, 1) + i * 1000).toISOString(),
+    };
+    const made = () => {
+      if (i % 50 === 0) {
+        entryId = id;
+        return { type: 'movement-started', data: { movementId: 'goblet-squat', why: null } };
+      }
+      if (i % 3 === 1) {
+        setId = id;
+        return {
+          type: 'set-done',
+          data: { entryId, side: 'both', amount: 11, kg: 16, loadLabel: '16 kg', parts: PARTS },
+        };
+      }
+      if (i % 3 === 2) return { type: 'drop-done', data: { setId, amount: 5, kg: 12, loadLabel: '12 kg' } };
+      return { type: 'effort-felt', data: { setId, effort: 'medium' } };
+    };
+    return /** @type {import('@waxwing/core/session').SessionEvent} */ ({ ...envelope, ...made() });
+  });
+}
