@@ -1,5 +1,8 @@
 /** The figures of composed doses: a plan with all of them, their taps, and their signals while nobody looks at the page. */
 
+const { amountOfParts } = await import('@waxwing/core/dosage');
+const { partsSignals } = await import('@waxwing/core/session');
+
 let ids = 0;
 const uuid = () => `018f0000-0000-7000-8000-${(0x9000000 + (ids += 1)).toString(16).padStart(12, '0')}`;
 
@@ -72,9 +75,9 @@ export function planOfAll(people) {
  * Keeps a plan of one composed line for four people and opens the floor with it.
  * @param {import('@playwright/test').Page} page
  * @param {string} address
- * @param {number} count of the hold in the end, in seconds
+ * @param {import('@waxwing/core/schema').Part[]} parts
  */
-async function openComposed(page, address, count) {
+async function openComposed(page, address, parts) {
   const { items } = /** @type {{ items: { id: string }[] }} */ (await (await fetch(`${address}/api/clients`)).json());
   const people = items.slice(0, 4).map(({ id }) => id);
   const plan = planOfAll(people);
@@ -85,12 +88,12 @@ async function openComposed(page, address, count) {
     movementId: 'glute-bridge',
     withId: null,
     sets: 20,
-    amount: 11,
+    amount: amountOfParts(parts),
     tempo: '2-0-1-0',
     rest: 0,
     load: null,
     why: [],
-    parts: PARTS.map((part) => (part.kind === 'hold' ? { ...part, count } : part)),
+    parts,
   });
   const blocks = [{ ...first, items: [{ id: uuid(), locked: false, tied: false, lanes: people.map(lane) }] }];
   const answer = await fetch(`${address}/api/plans`, {
@@ -117,7 +120,7 @@ async function openComposed(page, address, count) {
  * @param {string} address
  */
 export async function composedTaps(page, address) {
-  await openComposed(page, address, 120);
+  await openComposed(page, address, PARTS);
   return page.evaluate(async () => {
     const took = [];
     const tabs = /** @type {HTMLElement[]} */ ([...document.querySelectorAll('[role="tab"]')]);
@@ -145,42 +148,58 @@ export async function composedTaps(page, address) {
   });
 }
 
+/** Twenty minutes of beats, a second apart. @type {import('@waxwing/core/schema').Part[]} */
+const LONG = [200, 200].map((count) => ({ kind: 'reps', count, tempo: null }));
+
 /** Minutes that the page is hidden for. */
 const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 20);
+/** How far a device's sound may drift from its clock: parts in a million that a cheap crystal is off. */
+const DRIFT_PPM = 100;
 
 /**
- * How far signals are from their time, in milliseconds, after the page was hidden for a while: where the sound's own clock says that they sound,
- * against where the wall clock does. All of them were laid out when the set began.
+ * How far signals are from their time, in milliseconds, while the page is hidden: where each was last put against the second that it belongs to,
+ * and what a sound device drifts from then on. The sound itself is not heard here: a machine without a device has no clock for it.
  * @param {import('@playwright/test').Page} page
  * @param {string} address
  */
 export async function signalsOff(page, address) {
   await page.addInitScript(() => {
-    const laid = /** @type {{ when: number; audio: AudioContext; wall: number }[]} */ ([]);
+    const laid = /** @type {{ sounds: number; at: number }[]} */ ([]);
     Object.assign(window, { laid });
     const start = OscillatorNode.prototype.start;
     OscillatorNode.prototype.start = function (when = 0) {
-      laid.push({ when, audio: /** @type {AudioContext} */ (this.context), wall: performance.now() });
+      const at = Date.now();
+      laid.push({ sounds: at + (when - this.context.currentTime) * 1000, at });
       start.call(this, when);
     };
   });
-  await openComposed(page, address, 600);
-  const [signals, before] = await page.evaluate(() => {
-    const { laid } = /** @type {{ laid: { when: number; audio: AudioContext }[] }} */ (/** @type {unknown} */ (window));
-    const audio = laid[0]?.audio;
-    return [laid.length, audio ? { sound: audio.currentTime, wall: performance.now() } : null];
-  });
-  if (!before) throw new Error('nothing sounded');
+  await openComposed(page, address, LONG);
+  const hidden = Date.now();
   const other = await page.context().newPage();
   await other.bringToFront();
   await new Promise((resolve) => setTimeout(resolve, HIDDEN_MINUTES * 60_000));
-  const after = await page.evaluate(() => {
-    const { laid } = /** @type {{ laid: { audio: AudioContext }[] }} */ (/** @type {unknown} */ (window));
-    return { sound: laid[0]?.audio.currentTime ?? 0, wall: performance.now() };
-  });
+  const laid = await page.evaluate(
+    () => /** @type {{ laid: { sounds: number; at: number }[] }} */ (/** @type {unknown} */ (window)).laid,
+  );
   await other.close();
-  console.log(`${signals} signals of four lanes were laid out; the page was hidden for ${HIDDEN_MINUTES} min`);
-  return Math.abs((after.sound - before.sound) * 1000 - (after.wall - before.wall));
+  const id = page.url().split('/').at(-1) ?? '';
+  const session = /** @type {{ events: { type: string; at: string }[] }} */ (
+    await (await fetch(`${address}/api/sessions/${id}`)).json()
+  );
+  const signals = partsSignals(LONG, '2-0-1-0').map(({ at }) => at);
+  const due = session.events
+    .filter(({ type }) => type === 'timer-started')
+    .flatMap(({ at }) => signals.map((after) => Date.parse(at) + after))
+    .filter((at) => at > hidden + 1_000 && at < Date.now());
+  const off = due.map((at) =>
+    Math.min(
+      ...laid
+        .filter(({ sounds }) => Math.abs(sounds - at) < 500)
+        .map(({ sounds, at: put }) => Math.abs(sounds - at) + (sounds - put) * (DRIFT_PPM / 1_000_000)),
+    ),
+  );
+  console.log(`${due.length} signals of four lanes fell into ${HIDDEN_MINUTES} min in which the page was hidden`);
+  return Math.max(...off);
 }
 
 /**

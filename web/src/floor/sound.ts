@@ -52,47 +52,63 @@ const TONES: Readonly<Record<SignalKind, readonly [hertz: number, seconds: numbe
   rise: [520, 0.12],
 };
 
-/** Later signals are laid out when their time comes nearer. */
-const AHEAD_MS = 20 * 60_000;
+/** Signals are laid out so far ahead: longer than a hidden page is kept from looking again. */
+const AHEAD_MS = 150_000;
+/** How often they are laid against the clock anew: a device's sound runs by a clock of its own, which drifts. */
+const AGAIN_MS = 20_000;
+/** What sounds in a moment stays as it is. */
+const SOON_MS = 250;
+/** A drift that nobody hears, in seconds. */
+const UNHEARD = 0.004;
 
 let context: AudioContext | undefined;
 
 /**
- * Schedules signals that are reckoned from `start` (milliseconds of the floor's clock); those that are past are left out.
+ * Schedules signals that are reckoned from `start` (milliseconds of the floor's clock); those that are past are left out. They are laid out ahead
+ * and again and again, so that neither a busy page nor the sound's own clock moves them.
  * @param pitch a factor, so that lanes sound apart
  * @returns takes back what has not sounded yet
  */
 export function schedule(signals: readonly Signal[], start: number, pitch: number, volume: number): () => void {
   if (typeof AudioContext === 'undefined') return () => undefined;
   const audio = (context ??= new AudioContext());
-  const sounding: OscillatorNode[] = [];
+  const laid = new Map<number, { tone: OscillatorNode; when: number }>();
   let over = false;
   const layOut = () => {
     if (over) return;
     const now = floorClock.now();
-    for (const { at, kind } of signals) {
+    signals.forEach(({ at, kind }, i) => {
       const wait = start + at - now;
-      if (wait < -50 || wait > AHEAD_MS) continue;
-      const [hertz, seconds] = TONES[kind];
+      const known = laid.get(i);
+      if (wait < -50 || wait > AHEAD_MS || (known && wait < SOON_MS)) return;
       const when = audio.currentTime + Math.max(0, wait) / 1000;
-      const tone = audio.createOscillator();
-      const gain = audio.createGain();
-      tone.frequency.value = hertz * pitch;
-      gain.gain.setValueAtTime(volume, when);
-      gain.gain.exponentialRampToValueAtTime(0.001, when + seconds);
-      tone.connect(gain).connect(audio.destination);
-      tone.start(when);
-      tone.stop(when + seconds);
-      sounding.push(tone);
-    }
+      if (known && Math.abs(known.when - when) < UNHEARD) return;
+      known?.tone.disconnect();
+      laid.set(i, { tone: sound(audio, kind, when, pitch, volume), when });
+    });
   };
+  const again = setInterval(layOut, AGAIN_MS);
   // A page that nobody has touched yet may not sound: the rest is laid out as soon as it may.
   if (audio.state === 'running') layOut();
   else void audio.resume().then(layOut);
   return () => {
     over = true;
-    for (const tone of sounding) tone.disconnect();
+    clearInterval(again);
+    for (const { tone } of laid.values()) tone.disconnect();
   };
+}
+
+function sound(audio: AudioContext, kind: SignalKind, when: number, pitch: number, volume: number): OscillatorNode {
+  const [hertz, seconds] = TONES[kind];
+  const tone = audio.createOscillator();
+  const gain = audio.createGain();
+  tone.frequency.value = hertz * pitch;
+  gain.gain.setValueAtTime(volume, when);
+  gain.gain.exponentialRampToValueAtTime(0.001, when + seconds);
+  tone.connect(gain).connect(audio.destination);
+  tone.start(when);
+  tone.stop(when + seconds);
+  return tone;
 }
 
 export function speak(words: string): void {
