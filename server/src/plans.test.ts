@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Client } from '@waxwing/core/client';
+import type { ClientRecord } from '@waxwing/core/coaching';
 import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
@@ -335,3 +336,96 @@ function bytes(response: request.Response, done: (error: Error | null, body: Buf
   stream.on('data', (chunk: Buffer) => chunks.push(chunk));
   stream.on('end', () => done(null, Buffer.concat(chunks)));
 }
+
+describe('doses as trainers give them', () => {
+  const [first, second] = ['goblet-squat', 'forearm-plank'];
+  const parts = [
+    { kind: 'reps' as const, count: 8, tempo: null },
+    { kind: 'hold' as const, count: 8, at: null },
+  ];
+  const bell = (kg: number) => ({ item: 'bell' as const, count: 1, kg, label: `${kg} kg bell`, changeSeconds: 0 });
+
+  /** A plan of one line for somebody. */
+  async function planOf(
+    change: object,
+    block: object = {},
+    movementId = first,
+  ): Promise<{ plan: Plan; clientId: string }> {
+    const { id } = await client('Ada');
+    const plan = planFor([id]);
+    const [only] = plan.blocks;
+    if (!only) throw new Error('no block');
+    const line = { id: uuidv7(), locked: false, tied: false, lanes: [{ ...lane(id, movementId), ...change }] };
+    return { plan: { ...plan, blocks: [{ ...only, ...block, items: [line] }] }, clientId: id };
+  }
+
+  test.each<[string, object, string]>([
+    ['parts that do not add up', { amount: 9, parts }, 'parts'],
+    ['a rep of an hour', { tempo: '99-99-99-99' }, 'tempo'],
+    ['a drop to more than is in hand', { load: bell(8), drops: [{ load: bell(12), amount: 5 }] }, 'drops[0].load'],
+    [
+      'a round with a movement that nobody knows',
+      { bySet: [{ set: 1, movementId: 'sky-walk' }] },
+      'bySet[0].movementId',
+    ],
+    ['a round of one side where there are none', { bySet: [{ set: 1, side: 'left' }] }, 'bySet[0].side'],
+    ['a test without a unit', { test: { name: 'Own', seconds: null, clean: '' } }, 'test.unit'],
+  ])('%s is refused by its field, and nothing is kept', async (_, change, field) => {
+    const { plan, clientId } = await planOf(change);
+    const refused = await server.http.post('/api/plans').send({ plan }).expect(422);
+    expect(paths(refused)).toContain(`plan.blocks[0].items[0].lanes[0].${field}`);
+    const { items } = (await server.http.get(`/api/plans?clientId=${clientId}`)).body as { items: PlanSummary[] };
+    expect(items).toEqual([]);
+  });
+
+  test('what is held is not composed of reps', async () => {
+    const { plan } = await planOf({ amount: 8, parts }, {}, second);
+    const refused = await server.http.post('/api/plans').send({ plan }).expect(422);
+    expect(paths(refused)).toEqual(['plan.blocks[0].items[0].lanes[0].parts']);
+  });
+
+  test('parts, a drop, a test and the mark come back from the record as they were tapped', async () => {
+    const test = { name: 'Own', unit: 'reps' as const, seconds: null, clean: 'Deep.' };
+    const { plan, clientId } = await planOf({
+      amount: 8,
+      parts,
+      load: bell(12),
+      drops: [{ load: bell(8), amount: 5 }],
+      test,
+    });
+    const kept = await keep(plan);
+    expect(kept.blocks).toEqual(plan.blocks);
+    const session = (
+      await server.http
+        .post('/api/sessions')
+        .send({ clientIds: [clientId], startedAt: new Date().toISOString(), planId: kept.id })
+        .expect(201)
+    ).body as SessionView;
+    const entryId = uuidv7();
+    const setId = uuidv7();
+    const event = (type: string, data: object, id = uuidv7(), counter = 1) => ({
+      id,
+      sessionId: session.id,
+      clientId,
+      counter,
+      at: new Date().toISOString(),
+      type,
+      data,
+    });
+    const numbers = { kg: 12, loadLabel: '12 kg bell' };
+    const send = (events: object[]) => server.http.post(`/api/sessions/${session.id}/events`).send({ events });
+    const done = { entryId, side: 'both', amount: 8, ...numbers, parts, test };
+    await send([event('movement-started', { movementId: first, why: null }, entryId)]).expect(200);
+    const wrong = await send([event('set-done', { ...done, amount: 9 }, uuidv7(), 2)]).expect(422);
+    expect(paths(wrong)).toEqual(['events[0].data.parts']);
+    await send([
+      event('set-done', done, setId, 2),
+      event('drop-done', { setId, amount: 5, kg: 8, loadLabel: '8 kg bell' }, uuidv7(), 3),
+      event('mark-noted', { entryId, took: 'fewer-sets' }, uuidv7(), 4),
+      event('session-finished', {}, uuidv7(), 5),
+    ]).expect(200);
+    const record = (await server.http.get(`/api/clients/${clientId}/record`).expect(200)).body as ClientRecord;
+    expect(record.sets[first]).toMatchObject([{ marked: true, sets: [{ amount: 8, kg: 12, parts }] }]);
+    expect(record.tests).toMatchObject([{ name: 'Own', value: 8, unit: 'reps', movementId: first }]);
+  });
+});
