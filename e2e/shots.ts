@@ -84,10 +84,6 @@ test('the floor and the review', async ({ page, studio }) => {
   await page.getByRole('button', { name: 'Fixed' }).click();
   await done.click();
   await medium.click();
-  await page.getByRole('button', { name: 'Swap' }).click();
-  await page.getByRole('dialog').waitFor();
-  await shoot(page, 'floor-swap');
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Easier/ }).click();
   await done.click();
   await page.getByRole('button', { name: 'Easy' }).click();
@@ -112,6 +108,23 @@ test('the floor with four, at stations', async ({ page, studio }) => {
   // The change of stations, with what is to be logged.
   await page.getByRole('button', { name: /^Log \d/ }).waitFor();
   await shoot(page, 'floor-four');
+  await page.goto(`${page.url()}/wall`);
+  await page.getByRole('timer').waitFor();
+  await shoot(page, 'wall');
+});
+
+test('a composed set on the floor', async ({ page, studio }) => {
+  const parts = [
+    { kind: 'reps' as const, count: 8, tempo: null },
+    { kind: 'reps' as const, count: 3, tempo: '4-0-2-0' },
+    { kind: 'pulses' as const, count: 8, at: 'bottom' as const },
+    { kind: 'hold' as const, count: 8, at: null },
+  ];
+  const lines = [{ movementId: 'bodyweight-squat', amount: 11, parts }, { movementId: 'split-squat' }];
+  await studio.openPlan(page, ['Dagny Holt'], [{ kind: 'strength', lines }]);
+  await page.getByRole('button', { name: 'Tempo' }).click();
+  await page.getByRole('timer', { name: 'Work' }).waitFor();
+  await shoot(page, 'floor-parts');
 });
 
 test('the floor in the dim theme, at a stop', async ({ page, studio }) => {

@@ -1,5 +1,5 @@
 /** The floor, live: one to four clients, each with what to say now, the set in hand, the faults to watch for, and the way easier or harder. */
-import { draft, type LaneView } from '@waxwing/core/floor';
+import { draft, dropNow, type LaneView } from '@waxwing/core/floor';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -99,7 +99,7 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
         ) : !movement ? (
           <>
             <SetPanel view={view} views={views} despite={despite} />
-            {view.steps.length > 0 && <AllDone view={view} />}
+            {view.steps.length > 0 && !dropNow(view) && <AllDone view={view} />}
             <ChooseMovement view={view} />
           </>
         ) : closed && despite === null ? (
