@@ -53,13 +53,11 @@ const TONES: Readonly<Record<SignalKind, readonly [hertz: number, seconds: numbe
 };
 
 /** Signals are laid out so far ahead: longer than a hidden page is kept from looking again. */
-const AHEAD_MS = 150_000;
+const AHEAD_MS = 80_000;
 /** How often they are laid against the clock anew: a device's sound runs by a clock of its own, which drifts. */
 const AGAIN_MS = 20_000;
 /** What sounds in a moment stays as it is. */
 const SOON_MS = 250;
-/** A drift that nobody hears, in seconds. */
-const UNHEARD = 0.004;
 
 let context: AudioContext | undefined;
 
@@ -72,7 +70,7 @@ let context: AudioContext | undefined;
 export function schedule(signals: readonly Signal[], start: number, pitch: number, volume: number): () => void {
   if (typeof AudioContext === 'undefined') return () => undefined;
   const audio = (context ??= new AudioContext());
-  const laid = new Map<number, { tone: OscillatorNode; when: number }>();
+  const laid = new Map<number, OscillatorNode>();
   let over = false;
   const layOut = () => {
     if (over) return;
@@ -82,9 +80,8 @@ export function schedule(signals: readonly Signal[], start: number, pitch: numbe
       const known = laid.get(i);
       if (wait < -50 || wait > AHEAD_MS || (known && wait < SOON_MS)) return;
       const when = audio.currentTime + Math.max(0, wait) / 1000;
-      if (known && Math.abs(known.when - when) < UNHEARD) return;
-      known?.tone.disconnect();
-      laid.set(i, { tone: sound(audio, kind, when, pitch, volume), when });
+      known?.disconnect();
+      laid.set(i, sound(audio, kind, when, pitch, volume));
     });
   };
   const again = setInterval(layOut, AGAIN_MS);
@@ -94,7 +91,7 @@ export function schedule(signals: readonly Signal[], start: number, pitch: numbe
   return () => {
     over = true;
     clearInterval(again);
-    for (const { tone } of laid.values()) tone.disconnect();
+    for (const tone of laid.values()) tone.disconnect();
   };
 }
 

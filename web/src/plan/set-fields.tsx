@@ -57,6 +57,8 @@ const QUICK: readonly { name: string; part: Part }[] = [
 
 export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }: Props) {
   const { rounds: sets } = facts;
+  // A plan has many lines, and few of them are looked at so closely.
+  const [open, setOpen] = useState(false);
   const { mode } = movement.dose;
   const possible = ROUND_PATTERNS.filter((pattern) => roundsBy(pattern, lane, facts) !== null);
   const chosen = patternOf(lane, facts);
@@ -85,49 +87,51 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
   ];
   const sum = sumWords(lane, sets, { mode, sides: movement.sides });
   return (
-    <details className="mt-1">
+    <details className="mt-1" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
       <summary className="link w-fit cursor-pointer text-sm" aria-label={`Set in detail: ${of}`}>
         {said.length > 0 ? said.join(' · ') : 'set in detail'}
         {sum && <span className="quiet"> ({sum})</span>}
       </summary>
-      <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-        {mode !== 'distance' && <PartsField of={of} lane={lane} mode={mode} onChange={withParts} />}
-        <label>
-          <span className="quiet block text-sm">Rounds</span>
-          <select
-            className="select w-56"
-            aria-label={`Rounds of ${of}`}
-            value={chosen ?? ''}
-            onChange={({ target }) => onChange(withPattern(lane, target.value as RoundPattern, facts))}
-          >
-            {!chosen && <option value="">as they are now</option>}
-            {possible.map((pattern) => (
-              <option key={pattern} value={pattern}>
-                {PATTERN_WORDS[pattern]}
-              </option>
-            ))}
-          </select>
-        </label>
-        {(drops.length > 0 || lane.drops) && (
+      {open && (
+        <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
+          {mode !== 'distance' && <PartsField of={of} lane={lane} mode={mode} onChange={withParts} />}
           <label>
-            <span className="quiet block text-sm">Lighter at once, in the same set</span>
+            <span className="quiet block text-sm">Rounds</span>
             <select
               className="select w-56"
-              aria-label={`Lighter at once: ${of}`}
-              value={lane.drops?.length ?? 0}
-              onChange={({ target }) => withDrops(Number(target.value))}
+              aria-label={`Rounds of ${of}`}
+              value={chosen ?? ''}
+              onChange={({ target }) => onChange(withPattern(lane, target.value as RoundPattern, facts))}
             >
-              <option value={0}>no</option>
-              {drops.map((_, i) => (
-                <option key={i} value={i + 1}>
-                  {dropWords({ drops: drops.slice(0, i + 1) })}
+              {!chosen && <option value="">as they are now</option>}
+              {possible.map((pattern) => (
+                <option key={pattern} value={pattern}>
+                  {PATTERN_WORDS[pattern]}
                 </option>
               ))}
             </select>
           </label>
-        )}
-        <TestField of={of} test={lane.test} known={tests} onChange={withTest} />
-      </div>
+          {(drops.length > 0 || lane.drops) && (
+            <label>
+              <span className="quiet block text-sm">Lighter at once, in the same set</span>
+              <select
+                className="select w-56"
+                aria-label={`Lighter at once: ${of}`}
+                value={lane.drops?.length ?? 0}
+                onChange={({ target }) => withDrops(Number(target.value))}
+              >
+                <option value={0}>no</option>
+                {drops.map((_, i) => (
+                  <option key={i} value={i + 1}>
+                    {dropWords({ drops: drops.slice(0, i + 1) })}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          <TestField of={of} test={lane.test} known={tests} onChange={withTest} />
+        </div>
+      )}
     </details>
   );
 }
