@@ -44,10 +44,6 @@ test('the library at work', async ({ page, studio }) => {
   await open(`/goblet-squat/swap?reason=pain&client=${await studio.clientId('Joaquim Peel')}`);
   await page.getByText('spares the knee').first().waitFor();
   await shoot(page, 'swap');
-  await open('/goblet-squat?fault=knees-in');
-  await page.getByRole('button', { name: 'Bottom' }).click();
-  await page.locator('.figure .mark circle').first().waitFor();
-  await shoot(page, 'fault-beside-clean');
   await open('/figures?family=squat');
   await page.getByRole('img', { name: 'Goblet squat: Knees cave in' }).waitFor();
   await page.getByRole('link', { name: 'Bodyweight squat', exact: true }).scrollIntoViewIfNeeded();

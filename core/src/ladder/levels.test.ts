@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { demandsWith, fitFor, kitCounts, type Limit } from '../movement/index.js';
-import { buildCatalog, fallbackFor, threeLevels } from './index.js';
+import { buildCatalog, fallbackFor, fallbackForAll, threeLevels } from './index.js';
 import { ALWAYS_AT_HAND, DEMANDS } from '../movement/vocabulary.js';
 import { lawfulLibrary } from '../test/generate.js';
 
@@ -47,6 +47,15 @@ test('three levels for everybody: nothing that is closed or hurts is offered, an
       expect(fallback === null).toBe(open.length === 0);
       const levels = catalog.ladder.levels;
       if (fallback) expect(levels.get(fallback.id)).toBe(Math.min(...open.map(({ id }) => levels.get(id) ?? 0)));
+      // At stations: one of what could stand in for each, and none of them asks for less.
+      const stations = [from, `movement-${(n + 5) % 12}`, `movement-${(n + 7) % 12}`];
+      const single = stations.flatMap((id) => fallbackFor(catalog, id, clients, kitCounts([])) ?? []);
+      const forAll = fallbackForAll(catalog, stations, clients, kitCounts([]));
+      const asked = (id: string) => catalog.entries.get(id)?.asks.reduce((sum, one) => sum + one, 0) ?? 0;
+      if (forAll) {
+        expect(single).toContainEqual(forAll);
+        for (const { id } of single) expect(asked(forAll.id)).toBeLessThanOrEqual(asked(id));
+      } else expect(single.every(({ id }) => stations.every((one) => one === id))).toBe(true);
     }),
   );
   expect(threeLevels(buildCatalog([]), 'gone', [], new Map())).toEqual([]);

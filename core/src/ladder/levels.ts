@@ -49,6 +49,24 @@ export function threeLevels(
   });
 }
 
+/**
+ * The one that asks the least among what could stand in for several movements: what everybody at stations, each at another, can go to at any time.
+ * Null where nothing is open to all, and where all do it already.
+ */
+export function fallbackForAll(
+  catalog: Catalog,
+  from: readonly string[],
+  clients: readonly LevelClient[],
+  kit: ReadonlyMap<KitItem, number>,
+): { id: string; name: string } | null {
+  const asked = (id: string): number => catalog.entries.get(id)?.asks.reduce((sum, n) => sum + n, 0) ?? 0;
+  const found = [...new Set(from)]
+    .flatMap((id) => fallbackFor(catalog, id, clients, kit) ?? [])
+    .toSorted((a, b) => asked(a.id) - asked(b.id) || a.name.localeCompare(b.name));
+  const [easiest] = found;
+  return easiest && !from.every((id) => id === easiest.id) ? easiest : null;
+}
+
 /** One movement of the same pattern that is open to everybody and needs no kit that is not there: of the same family if there is one, the lowest rung of them. */
 export function fallbackFor(
   catalog: Catalog,

@@ -31,7 +31,7 @@ export function PartsRow({
     if (words) speak(words);
   }, [words]);
   return (
-    <div role="group" aria-label="Parts of this set" className="mb-2 flex flex-wrap gap-2">
+    <div role="group" aria-label="Parts of this set" className="mt-2 flex flex-wrap gap-2">
       {parts.map((part, i) => {
         const left = ended !== null && i > ended.index;
         return (

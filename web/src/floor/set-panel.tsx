@@ -263,7 +263,6 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           </button>
         )}
       </div>
-      {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
       <div className="flex flex-wrap items-stretch gap-2">
         {!parts && (
           <Stepper
@@ -301,6 +300,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
                 : 'Set done'}
         </button>
       </div>
+      {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
       <div className="flex flex-wrap items-center gap-x-6">
         {fresh && <SetUpNote view={view} movement={movement} />}
         {!heavier && !held && !measures && step && (

@@ -11,7 +11,7 @@ import {
   sideByClock,
   sideNext,
 } from '@waxwing/core/floor';
-import { fallbackFor } from '@waxwing/core/ladder';
+import { fallbackForAll } from '@waxwing/core/ladder';
 import { label, type MovementSummary } from '@waxwing/core/movement';
 import { doseWords, roundsIn } from '@waxwing/core/planning';
 import { avoidedBy } from '@waxwing/core/progress';
@@ -88,31 +88,34 @@ function WallClock({ clock, views }: { clock: Timer; views: readonly LaneView[] 
 
 /** What somebody does now, and what comes after it. */
 function Person({ view, clock }: { view: LaneView; clock: Timer | undefined }) {
-  const { movement, step, page, waits, client } = view;
+  const { movement, step, waits, client } = view;
   const words = useTimed((now) => (view.clock ? '' : laneTime(view, now).words));
   const side = useTimed((now) => sideWords(view, clock, now));
   const next = view.steps.find(({ state }) => state === 'next');
   const nextName = next && movementOf(view, next.lane.movementId)?.name;
+  // While the clock says to change, where to go is what counts.
+  const changes = useTimed((now) => view.clock !== null && timerAt(view.clock, now).phase === 'rest');
+  const shown = changes && next ? view.pageOf(next.lane.movementId) : view.page;
   const block = view.programme?.plan.blocks.find(({ id }) => id === clock?.blockId);
   const rounds = block && roundsIn(block) !== null ? roundsDone(view, block.id) : null;
   return (
     <li className="border-base-content flex min-w-0 gap-4 border-t-4 pt-3">
-      {page && !waits && <TeachFigure movement={page.movement} />}
+      {shown && (changes || !waits) && <TeachFigure key={shown.movement.id} movement={shown.movement} />}
       <div className="min-w-0">
         <p className="text-3xl font-bold">
           {firstName(client)} {words && <span className="tabular-nums">{words}</span>}
           {rounds !== null && <span className="ml-3">{rounds === 1 ? '1 round' : `${rounds} rounds`}</span>}
         </p>
         <p className="text-[clamp(2rem,4.5vw,4rem)] leading-tight font-bold text-balance">
-          {waits ? 'Waits' : (movement?.name ?? 'All done')}
+          {changes && nextName ? `→ ${nextName}` : waits ? 'Waits' : (movement?.name ?? 'All done')}
         </p>
-        {!waits && movement && step && (
+        {!changes && !waits && movement && step && (
           <p className="text-3xl">
             {doseOf(view, movement)}
             {side && <strong> · {side}</strong>}
           </p>
         )}
-        {nextName && <p className="quiet text-2xl">Next: {nextName}</p>}
+        {!changes && nextName && <p className="quiet text-2xl">Next: {nextName}</p>}
       </div>
     </li>
   );
@@ -137,15 +140,16 @@ function sideWords(view: LaneView, clock: Timer | undefined, now: number): strin
 
 /** One movement that anybody here can do instead. */
 function Fallback({ views }: { views: readonly LaneView[] }) {
-  const first = views.find(({ movement }) => movement !== undefined);
-  if (!first?.movement) return null;
+  const [first] = views;
+  if (!first) return null;
   const people = views.map(({ client, standing }) => ({
     clientId: client.id,
     limits: standing.limits,
     avoid: avoidedBy(standing),
   }));
-  const fallback = fallbackFor(first.catalog, first.movement.id, people, first.kit);
-  if (!fallback || views.every(({ movement }) => movement?.id === fallback.id)) return null;
+  const now = views.flatMap(({ movement }) => movement?.id ?? []);
+  const fallback = fallbackForAll(first.catalog, now, people, first.kit);
+  if (!fallback) return null;
   return (
     <p className="border-base-300 border-t pt-3 text-3xl">
       Anybody, any time: <strong>{fallback.name}</strong>
