@@ -20,6 +20,7 @@ import {
   roundsBy,
   roundsWords,
   secondsOf,
+  shortagesOf,
   sumWords,
   timelineOf,
   withPattern,
@@ -262,4 +263,17 @@ describe('what is refused', () => {
       }),
     ).toEqual([]);
   });
+});
+
+test('two people who want one weight in the same round are short of it, though not in the others', () => {
+  const other = uuidAt(0xc2);
+  const heavy = [{ set: 2, load: loadOf(16) }];
+  const lanes = [lane({ load: loadOf(4), bySet: heavy }), lane({ clientId: other, load: loadOf(6), bySet: heavy })];
+  const context = { find: () => SWING };
+  expect(shortagesOf(lanes, KIT, context)).toEqual([
+    { what: loadOf(16).label, wanted: 2, there: 1, clientIds: [CLIENT, other] },
+  ]);
+  expect(shortagesOf([lane({ load: loadOf(4) }), lane({ clientId: other, load: loadOf(6) })], KIT, context)).toEqual(
+    [],
+  );
 });

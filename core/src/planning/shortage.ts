@@ -3,6 +3,7 @@ import { loadsFor, type Load } from '../dosage/loads.js';
 import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
+import { laneOfSet } from './by-set.js';
 import type { PlanContext, PlanLane } from './plan.js';
 
 type Find = Pick<PlanContext, 'find'>;
@@ -62,8 +63,21 @@ function fixtures(lane: PlanLane, kit: readonly KitPiece[], { find }: Find): { i
   return (option?.needs ?? []).filter(({ item }) => item !== lane.load?.item);
 }
 
-/** Everything that people on one line want at once and that is not there often enough. */
+/** Everything that people on one line want at once, in any of its rounds, and that is not there often enough. */
 export function shortagesOf(lanes: readonly PlanLane[], kit: readonly KitPiece[], context: Find): Shortage[] {
+  // After the last round that differs come those that are as the line says.
+  const last = Math.max(0, ...lanes.flatMap(({ bySet = [] }) => bySet.map(({ set }) => set)));
+  const all = Array.from({ length: last + 1 }, (_, i) =>
+    shortagesAt(
+      lanes.map((lane) => laneOfSet(lane, i + 1)),
+      kit,
+      context,
+    ),
+  ).flat();
+  return all.filter(({ what }, i) => all.findIndex((one) => one.what === what) === i);
+}
+
+function shortagesAt(lanes: readonly PlanLane[], kit: readonly KitPiece[], context: Find): Shortage[] {
   const shortages = loadShortages(lanes, kit);
   const counts = kitCounts(kit);
   const wanted = new Map<KitItem, { clientIds: string[]; count: number }>();

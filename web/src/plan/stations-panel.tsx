@@ -2,6 +2,7 @@
 import { label } from '@waxwing/core/movement';
 import {
   type Block,
+  laneBySet,
   laneSeconds,
   mayRotate,
   minuteWords,
@@ -39,7 +40,12 @@ function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: Wor
   if (!rotation) return null;
   const slot = Math.max(
     ...block.items.flatMap(({ lanes }) =>
-      lanes.map((lane) => setsOfLane(block, lane) * (laneSeconds(lane, block, world.context) + lane.rest)),
+      lanes.map((lane) =>
+        laneBySet(lane, setsOfLane(block, lane)).reduce(
+          (sum, one) => sum + laneSeconds(one, block, world.context) + one.rest,
+          0,
+        ),
+      ),
     ),
   );
   /** What somebody does at a place; a line that they are not on is a rest as well. */
