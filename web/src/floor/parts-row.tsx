@@ -1,6 +1,6 @@
 /** The parts of a composed set: the one in work stands out, and a tap says that the set ended in one of them. */
 import { partNow, type LaneView } from '@waxwing/core/floor';
-import { partWords } from '@waxwing/core/dosage';
+import { partTotals, partWords } from '@waxwing/core/dosage';
 import type { Part } from '@waxwing/core/schema';
 import { useEffect } from 'react';
 import { useTimed } from './clock';
@@ -11,6 +11,22 @@ export interface Ended {
   index: number;
   /** Done of that part. */
   count: number;
+}
+
+/** Whether a set can have ended one earlier or later in its part: never before anything was done. */
+export function canEnd(parts: readonly Part[], { index, count }: Ended, by: 1 | -1): boolean {
+  const to = count + by;
+  return to <= (parts[index]?.count ?? 0) && (to > 0 || (to === 0 && index > 0));
+}
+
+/** `11 reps, 8 pulses, 8 s held`. */
+export function partsTotalWords(parts: readonly Part[]): string {
+  const { reps, pulses, held } = partTotals(parts);
+  return [
+    ...(reps > 0 ? [`${reps} reps`] : []),
+    ...(pulses > 0 ? [`${pulses} pulses`] : []),
+    ...(held > 0 ? [`${held} s held`] : []),
+  ].join(', ');
 }
 
 export function PartsRow({

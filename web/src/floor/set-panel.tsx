@@ -1,6 +1,6 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
 import type { Test } from '@waxwing/core/client';
-import { amountOfParts, effortOf, type Load, loadsOpen, partsUntil, partTotals } from '@waxwing/core/dosage';
+import { amountOfParts, type Load, loadsOpen, partsUntil } from '@waxwing/core/dosage';
 import {
   atStay,
   begin,
@@ -12,23 +12,17 @@ import {
   partsToClean,
   type LaneView,
   logSet,
-  type Proposal,
-  proposalFor,
   seriousFaults,
   setLoad,
   type SharedKit,
   sharedKit,
   sideNext,
-  swapTo,
-  takeProposal,
   timerOf,
   timerSeconds,
-  unanswered,
   weighable,
 } from '@waxwing/core/floor';
-import { type Effort, EFFORTS, label, type MovementSummary } from '@waxwing/core/movement';
+import { label, type MovementSummary } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/progress';
-import type { Part } from '@waxwing/core/schema';
 import {
   clustersOf,
   progressOf,
@@ -44,19 +38,18 @@ import { useState } from 'react';
 import { useKeys } from '../shell/use-keys';
 import { LoadSheet } from './load-sheet';
 import { DropPanel } from './drop-panel';
-import { MarkLine } from './mark-line';
-import { type Ended, PartsRow } from './parts-row';
+import { canEnd, type Ended, PartsRow, partsTotalWords } from './parts-row';
 import { RaiseSheet } from './raise-sheet';
 import { SetUpNote } from './set-up';
+import { RestEffort } from './rest-effort';
 import { Stepper } from './stepper';
 import { TestHead, TestOutcome } from './test-words';
 import { floorClock, useLaneTime, useTimed } from './clock';
-import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { PHASES } from './lane-strip';
 import { firstName } from '../words/names';
-import { heldWords, whyWords } from '../words/reasons';
+import { heldWords } from '../words/reasons';
 
 interface Props {
   view: LaneView;
@@ -96,22 +89,6 @@ const piecesOf = (timer: Timer | undefined, now: number): number[] => {
   const pieces = timer && timer.pauses.length > 0 ? clustersOf(timer, now).filter((seconds) => seconds > 0) : [];
   return pieces.length > 1 ? pieces : [];
 };
-
-/** Whether a set can have ended one earlier or later in its part: never before anything was done. */
-function canEnd(parts: readonly Part[], { index, count }: Ended, by: 1 | -1): boolean {
-  const to = count + by;
-  return to <= (parts[index]?.count ?? 0) && (to > 0 || (to === 0 && index > 0));
-}
-
-/** `11 reps, 8 pulses, 8 s held`. */
-function partsTotalWords(parts: readonly Part[]): string {
-  const { reps, pulses, held } = partTotals(parts);
-  return [
-    ...(reps > 0 ? [`${reps} reps`] : []),
-    ...(pulses > 0 ? [`${pulses} pulses`] : []),
-    ...(held > 0 ? [`${held} s held`] : []),
-  ].join(', ');
-}
 
 function Sets({ view, views, movement, despite }: Props & { movement: MovementSummary }) {
   const tap = useTap(view.client.id);
@@ -396,142 +373,5 @@ function TimeBox({ view }: { view: LaneView }) {
       {beat && <span className="text-2xl">{beat}</span>}
       {pieces.length > 0 && <span className="text-xl font-normal">{pieces.join(' + ')}</span>}
     </p>
-  );
-}
-
-/** How the last set felt, asked until it is answered; then what the next one should be. */
-export function RestEffort({ view }: { view: LaneView }) {
-  const tap = useTap(view.client.id);
-  const asked = unanswered(view);
-  const say = (effort: Effort, left?: number) => {
-    if (asked)
-      tap(
-        asked.sets.map((set) =>
-          draft(uuidv7(), 'effort-felt', { setId: set.id, effort, ...(left === undefined ? {} : { left }) }),
-        ),
-      );
-  };
-  useKeys(['1', '2', '3', '4'], (key) => {
-    const effort = EFFORTS[Number(key) - 1];
-    if (effort) say(effort);
-  });
-  return (
-    <div className="mt-2 min-h-16">
-      <Counted view={view} />
-      {asked ? (
-        <div
-          role="group"
-          aria-label="How did it feel?"
-          className="grid grid-cols-4 items-center gap-2 sm:grid-cols-[auto_repeat(4,1fr)_auto]"
-        >
-          <span className="max-w-40 pr-1 leading-tight max-sm:col-span-4">
-            {asked.name ? `${asked.name} felt` : 'Felt'}
-          </span>
-          {EFFORTS.map((effort) => (
-            <button key={effort} type="button" className="btn target px-1" onClick={() => say(effort)}>
-              {label(effort)}
-            </button>
-          ))}
-          <RepsLeft onLeft={(left) => say(effortOf(left), left)} />
-        </div>
-      ) : (
-        <Next view={view} />
-      )}
-      <MarkLine view={view} />
-    </div>
-  );
-}
-
-/** Reps of a turn that went by the clock, where somebody did count them. */
-function Counted({ view: { client, justDone } }: { view: LaneView }) {
-  const tap = useTap(client.id);
-  const [typed, type] = useState('');
-  if (!justDone?.set.uncounted) return null;
-  const { entry, set, movement } = justDone;
-  const open = entry.sets.filter(({ uncounted }) => uncounted).length;
-  const amount = Number(typed);
-  const right = typed !== '' && Number.isInteger(amount) && amount >= 0 && amount <= 999;
-  const keep = () => {
-    const { id: setId, kg, loadLabel } = set;
-    if (right) tap([draft(uuidv7(), 'set-corrected', { setId, amount, kg, loadLabel })]);
-    type('');
-  };
-  return (
-    <form
-      aria-label="Counted"
-      className="mb-2 flex flex-wrap items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
-      <span>
-        {movement?.name ?? 'That turn'}
-        {set.side === 'both' ? '' : `, ${set.side}`}: reps counted?
-      </span>
-      <input
-        className="input input-lg w-24"
-        inputMode="numeric"
-        aria-label="Reps counted"
-        value={typed}
-        onChange={({ target }) => type(target.value)}
-      />
-      <button type="submit" className="btn target" disabled={!right}>
-        Keep
-      </button>
-      <span className="quiet">
-        {open === 1 ? 'Without it the time is kept.' : `${open} turns by the clock so far.`}
-      </span>
-    </form>
-  );
-}
-
-/** Reps left by number, for those who ask that way. */
-function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
-  return (
-    <select
-      className="select target w-24 max-sm:col-span-4 max-sm:w-full"
-      aria-label="Reps left"
-      value=""
-      onChange={(event) => onLeft(Number(event.target.value))}
-    >
-      <option value="" disabled>
-        Left
-      </option>
-      {Array.from({ length: 9 }, (_, n) => (
-        <option key={n} value={n}>
-          {n} left
-        </option>
-      ))}
-    </select>
-  );
-}
-
-/** The next dose with its reason; one tap takes it. */
-function Next({ view }: { view: LaneView }) {
-  const tap = useTap(view.client.id);
-  const proposal = proposalFor(view);
-  const last = view.entry?.sets.findLast((set) => set.effort !== null);
-  const take = (one: Proposal) => {
-    if (one.to) tap(swapTo(view, one.to.id, one.step.kind === 'rung-up' ? 'ready' : 'too hard', uuidv7));
-    else if (one.changes) tap(takeProposal(view, one, uuidv7));
-  };
-  useKeys(['j'], () => proposal && take(proposal));
-  if (!proposal) return last ? <p className="quiet pt-3">Last set felt {last.effort}.</p> : null;
-  const words = proposal.to
-    ? proposal.to.name.toLowerCase()
-    : view.movement && doseWords(proposal.dose, view.movement.dose.mode);
-  return (
-    <div className="flex items-center gap-3">
-      <p className="min-w-0 flex-1 leading-snug">
-        <span className="sr-only">Last set felt {last?.effort}. </span>
-        {whyWords(proposal.why, (id) => movementOf(view, id)?.name ?? id)}
-      </p>
-      {(proposal.changes || proposal.to) && (
-        <button type="button" className="btn target h-auto shrink-0 py-2" onClick={() => take(proposal)}>
-          Take {words}
-        </button>
-      )}
-    </div>
   );
 }

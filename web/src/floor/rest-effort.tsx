@@ -1,0 +1,157 @@
+/** After a set: how it felt, what nobody counted, and what the next one should be. */
+import { effortOf } from '@waxwing/core/dosage';
+import {
+  draft,
+  movementOf,
+  type LaneView,
+  type Proposal,
+  proposalFor,
+  swapTo,
+  takeProposal,
+  unanswered,
+} from '@waxwing/core/floor';
+import { type Effort, EFFORTS, label } from '@waxwing/core/movement';
+import { useState } from 'react';
+import { useKeys } from '../shell/use-keys';
+import { MarkLine } from './mark-line';
+import { doseWords } from '@waxwing/core/planning';
+import { v7 as uuidv7 } from 'uuid';
+import { useTap } from './use-tap';
+import { whyWords } from '../words/reasons';
+
+/** How the last set felt, asked until it is answered; then what the next one should be. */
+export function RestEffort({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  const asked = unanswered(view);
+  const say = (effort: Effort, left?: number) => {
+    if (asked)
+      tap(
+        asked.sets.map((set) =>
+          draft(uuidv7(), 'effort-felt', { setId: set.id, effort, ...(left === undefined ? {} : { left }) }),
+        ),
+      );
+  };
+  useKeys(['1', '2', '3', '4'], (key) => {
+    const effort = EFFORTS[Number(key) - 1];
+    if (effort) say(effort);
+  });
+  return (
+    <div className="mt-2 min-h-16">
+      <Counted view={view} />
+      {asked ? (
+        <div
+          role="group"
+          aria-label="How did it feel?"
+          className="grid grid-cols-4 items-center gap-2 sm:grid-cols-[auto_repeat(4,1fr)_auto]"
+        >
+          <span className="max-w-40 pr-1 leading-tight max-sm:col-span-4">
+            {asked.name ? `${asked.name} felt` : 'Felt'}
+          </span>
+          {EFFORTS.map((effort) => (
+            <button key={effort} type="button" className="btn target px-1" onClick={() => say(effort)}>
+              {label(effort)}
+            </button>
+          ))}
+          <RepsLeft onLeft={(left) => say(effortOf(left), left)} />
+        </div>
+      ) : (
+        <Next view={view} />
+      )}
+      <MarkLine view={view} />
+    </div>
+  );
+}
+
+/** Reps of a turn that went by the clock, where somebody did count them. */
+function Counted({ view: { client, justDone } }: { view: LaneView }) {
+  const tap = useTap(client.id);
+  const [typed, type] = useState('');
+  if (!justDone?.set.uncounted) return null;
+  const { entry, set, movement } = justDone;
+  const open = entry.sets.filter(({ uncounted }) => uncounted).length;
+  const amount = Number(typed);
+  const right = typed !== '' && Number.isInteger(amount) && amount >= 0 && amount <= 999;
+  const keep = () => {
+    const { id: setId, kg, loadLabel } = set;
+    if (right) tap([draft(uuidv7(), 'set-corrected', { setId, amount, kg, loadLabel })]);
+    type('');
+  };
+  return (
+    <form
+      aria-label="Counted"
+      className="mb-2 flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <span>
+        {movement?.name ?? 'That turn'}
+        {set.side === 'both' ? '' : `, ${set.side}`}: reps counted?
+      </span>
+      <input
+        className="input input-lg w-24"
+        inputMode="numeric"
+        aria-label="Reps counted"
+        value={typed}
+        onChange={({ target }) => type(target.value)}
+      />
+      <button type="submit" className="btn target" disabled={!right}>
+        Keep
+      </button>
+      <span className="quiet">
+        {open === 1 ? 'Without it the time is kept.' : `${open} turns by the clock so far.`}
+      </span>
+    </form>
+  );
+}
+
+/** Reps left by number, for those who ask that way. */
+function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
+  return (
+    <select
+      className="select target w-24 max-sm:col-span-4 max-sm:w-full"
+      aria-label="Reps left"
+      value=""
+      onChange={(event) => onLeft(Number(event.target.value))}
+    >
+      <option value="" disabled>
+        Left
+      </option>
+      {Array.from({ length: 9 }, (_, n) => (
+        <option key={n} value={n}>
+          {n} left
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The next dose with its reason; one tap takes it. */
+function Next({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  const proposal = proposalFor(view);
+  const last = view.entry?.sets.findLast((set) => set.effort !== null);
+  const take = (one: Proposal) => {
+    if (one.to) tap(swapTo(view, one.to.id, one.step.kind === 'rung-up' ? 'ready' : 'too hard', uuidv7));
+    else if (one.changes) tap(takeProposal(view, one, uuidv7));
+  };
+  useKeys(['j'], () => proposal && take(proposal));
+  if (!proposal) return last ? <p className="quiet pt-3">Last set felt {last.effort}.</p> : null;
+  const words = proposal.to
+    ? proposal.to.name.toLowerCase()
+    : view.movement && doseWords(proposal.dose, view.movement.dose.mode);
+  return (
+    <div className="flex items-center gap-3">
+      <p className="min-w-0 flex-1 leading-snug">
+        <span className="sr-only">Last set felt {last?.effort}. </span>
+        {whyWords(proposal.why, (id) => movementOf(view, id)?.name ?? id)}
+      </p>
+      {(proposal.changes || proposal.to) && (
+        <button type="button" className="btn target h-auto shrink-0 py-2" onClick={() => take(proposal)}>
+          Take {words}
+        </button>
+      )}
+    </div>
+  );
+}
