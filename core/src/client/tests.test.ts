@@ -113,5 +113,13 @@ describe('a suggestion', () => {
     expect(tests(ask({ standing: standing({ limits }) }))).toEqual([]);
     expect(tests(ask({ standing: standing({ hurtBefore: ['push-up'] }) }))).toEqual([]);
     expect(tests(ask({}, 20))).toEqual([]);
+    // A fault that was open the last time, a set that failed, and whoever must not strain.
+    const after = (set: object) =>
+      tests(ask({ sets: { 'push-up': [{ at: NOW, sets: [{ amount: 8, effort: 'medium', clean: true, ...set }] }] } }));
+    expect(after({})).toEqual(['skill']);
+    expect(after({ clean: false })).toEqual([]);
+    expect(after({ effort: 'failed' })).toEqual([]);
+    const strained = [{ demand: 'breath-hold' as const, allowed: 1, reason: 'pregnant' }];
+    expect(tests(ask({ standing: standing({ limits: strained }) }))).toEqual([]);
   });
 });

@@ -13,6 +13,8 @@ import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
 import { SPACES, type Muscle, type Pattern, type Plane, type Purpose, type Space } from '../movement/vocabulary.js';
 import { comeBacks } from '../progress/come-back.js';
 import { fitNow, isOpen } from '../progress/fit.js';
+import { mayNotStrain } from '../progress/held.js';
+import { heldBetween } from '../progress/next-time.js';
 import { windowFor } from '../progress/next-step.js';
 import type { Standing } from '../progress/standing.js';
 import { balanceOf, missing, type Balance, type Part } from './balance.js';
@@ -235,26 +237,28 @@ const TEST_MINUTES = 30;
 function withTests(request: SuggestRequest, reasons: SuggestReason[]): SuggestRequest {
   const { minutes, clients, movements, kit, notThese, space, blocks, newId } = request;
   const lanesIn = blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
-  if (minutes < TEST_MINUTES) return request;
+  if (minutes < TEST_MINUTES || clients.every(({ tests = [] }) => tests.length === 0)) return request;
   const counts = kitCounts(kit);
+  const around = { ladder: buildLadder(movements), find: (id: string) => movements.find((one) => one.id === id) };
   const items = clients.flatMap((client): PlanItem[] => {
-    if (client.standing.ease || lanesIn.some(({ clientId, test }) => clientId === client.id && test)) return [];
+    if (client.standing.ease || mayNotStrain(client.standing)) return [];
+    if (lanesIn.some(({ clientId, test }) => clientId === client.id && test)) return [];
     const due = (client.tests ?? []).find(({ test: { movementId } }) => {
       const movement = movements.find(({ id }) => id === movementId);
       return (
         movement !== undefined &&
         !notThese.includes(movementId) &&
         SPACES.indexOf(movement.space) <= SPACES.indexOf(space) &&
-        isOpen(fitNow(client.standing, counts, movement))
+        isOpen(fitNow(client.standing, counts, movement)) &&
+        // A test asks for the most there is: not over a fault that is unsolved, nor after a set that failed.
+        heldBetween(laneRequest(request, client, movement, around)) === null
       );
     });
     const movement = movements.find(({ id }) => id === due?.test.movementId);
     if (!due || !movement) return [];
     const { movementId, amount, ...test } = due.test;
     reasons.push({ code: 'test-due', clientId: client.id, name: test.name, weeks: due.weeks });
-    const ladder = buildLadder(movements);
-    const find = (id: string) => movements.find((one) => one.id === id);
-    const { lane } = laneFor(laneRequest(request, client, movement, { ladder, find }));
+    const { lane } = laneFor(laneRequest(request, client, movement, around));
     const own = { ...lane, movementId, sets: 1, test, why: [{ code: 'test-due' as const, weeks: due.weeks }] };
     return [{ id: newId(), locked: true, tied: false, lanes: [amount === undefined ? own : { ...own, amount }] }];
   });
