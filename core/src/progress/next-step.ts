@@ -230,8 +230,9 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   if (other) {
     // Heavier with fewer reps is heavier all the same: not on a day on which nothing goes up, and not alone under it.
     const capped = load !== null && capFor(movement, load, standing.limits, work?.kg) !== null;
-    if (other.heavier && (held || capped)) {
-      const why: StepReason = { code: 'only-heavier', kg: other.was, to: other.to, held };
+    const against = held ?? (mayNotStrain(standing) ? STRAIN : null);
+    if (other.heavier && (against || capped)) {
+      const why: StepReason = { code: 'only-heavier', kg: other.was, to: other.to, held: against };
       return at('rung-down', 'replaced', why, same, easierOpen(question));
     }
     const { was: kg, to, amount } = other;

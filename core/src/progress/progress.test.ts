@@ -279,3 +279,16 @@ test('nothing gets heavier for somebody with a limit on holding the breath', () 
   expect(held).toMatchObject({ kind: 'hold', code: 'held', why: [{ code: 'held', held: { code: 'strain' } }] });
   expect(held.dose.load?.kg).toBe(8);
 });
+
+test('nor is a heavier weight taken by them in place of one that is gone', () => {
+  const only = [{ item: 'dumbbell' as const, count: 2, kg: 12 }];
+  const question = (limits: Standing['limits']) => ({
+    ...asked('goblet-squat', {}, { limits }, only),
+    work: { amount: 10, effort: 'medium' as const, left: null, kg: 8, label: null, pieces: null, parts: null },
+    faults: [],
+    within: true,
+  });
+  expect(nextStep(question([])).code).toBe('replaced');
+  const held = nextStep(question([{ demand: 'breath-hold', allowed: 1, reason: 'pregnant' }]));
+  expect(held).toMatchObject({ kind: 'rung-down', why: [{ code: 'only-heavier', held: { code: 'strain' } }] });
+});
