@@ -1,8 +1,16 @@
 /** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
 import { buildKindFinder } from '@waxwing/core/movement';
 import { figureShortfalls, loadFigures } from './figures.js';
-import { LibraryError, loadCauses, loadConditions, loadFaultKinds, loadLibrary, loadRules } from './load.js';
-import { CAUSES, CONDITIONS, FAULT_KINDS, FIGURES, HOUSE_RULES, STARTER_FOLDER } from './places.js';
+import {
+  LibraryError,
+  loadCauses,
+  loadConditions,
+  loadExceptions,
+  loadFaultKinds,
+  loadLibrary,
+  loadRules,
+} from './load.js';
+import { CAUSES, CONDITIONS, EXCEPTIONS, FAULT_KINDS, FIGURES, HOUSE_RULES, STARTER_FOLDER } from './places.js';
 import { shortfalls } from './standards.js';
 
 function main(): number {
@@ -13,8 +21,10 @@ function main(): number {
     const causes = loadCauses(CAUSES);
     const conditions = loadConditions(CONDITIONS);
     const { of } = buildKindFinder(kinds);
-    const thin = shortfalls(movements, rules, kinds, causes);
-    for (const { movementId, path, message } of thin) console.error(`${movementId}: ${path} ${message}`);
+    const exceptions = loadExceptions(EXCEPTIONS);
+    const thin = shortfalls(movements, { rules, kinds, causes, exceptions });
+    for (const { rule, movementId, path, message } of thin)
+      console.error(`${movementId}: ${path} ${message} (${rule})`);
     const drawn = loadFigures(FIGURES);
     const ill = figureShortfalls(drawn, movements);
     for (const { file, path, message } of ill) console.error(`figure of ${file}: ${path} ${message}`);
@@ -24,7 +34,7 @@ function main(): number {
     console.log(
       `library: ${movements.length} movements in ${families.size} families, ${sum((m) => m.cues.length)} cues, ` +
         `${sum((m) => m.faults.length)} faults, ${sum((m) => m.faults.reduce((n, f) => n + f.corrections.length, 0))} corrections, ` +
-        `${sum((m) => m.links.length)} links, ${rules.length} house rules, ${kinds.length} fault kinds of ${sum((m) => m.faults.filter(of).length)} faults, ${conditions.length} conditions, ${thin.length} shortfalls`,
+        `${sum((m) => m.links.length)} links, ${rules.length} house rules, ${kinds.length} fault kinds of ${sum((m) => m.faults.filter(of).length)} faults, ${conditions.length} conditions, ${exceptions.length} exceptions, ${thin.length} shortfalls`,
     );
     const figures = Object.values(drawn.figures);
     console.log(

@@ -7,12 +7,13 @@ import { CONDITIONS, STARTER_FOLDER } from './places.js';
 const conditions = loadConditions(CONDITIONS);
 const movements = loadLibrary(STARTER_FOLDER);
 const DAY = '2030-01-31';
+const SAID = { caution: 'So.', stop: 'Pain.', clearedBy: 'a doctor' };
 
 test('every condition closes something and leaves enough to train, and choosing it twice proposes nothing more', () => {
   for (const condition of conditions) {
     const proposed = proposedLimits(condition, [], DAY);
     expect(proposed.map(({ demand }) => demand)).toEqual(condition.limits.map(({ demand }) => demand));
-    for (const { reason } of proposed) expect(reason).toContain('clear it with a clinician first');
+    for (const { reason } of proposed) expect(reason).toContain(`clear it with ${condition.clearedBy} first`);
     const closed = movements.filter(({ demands }) => opennessFor(demands, proposed) === 'closed');
     expect([condition.id, closed.length > 0]).toEqual([condition.id, true]);
     const open = movements.filter((one) => one.role === 'strength' && opennessFor(one.demands, proposed) !== 'closed');
@@ -41,17 +42,17 @@ test('a proposal never loosens what is there, lasts its weeks, and keeps the str
 test.each([
   [
     'an unknown demand',
-    [{ id: 'a', name: 'A', caution: 'So.', limits: [{ demand: 'luck', allowed: 0 }] }],
+    [{ id: 'a', name: 'A', ...SAID, limits: [{ demand: 'luck', allowed: 0 }] }],
     '[0].limits[0].demand',
   ],
-  ['no limits', [{ id: 'a', name: 'A', caution: 'So.', limits: [] }], '[0].limits'],
+  ['no limits', [{ id: 'a', name: 'A', ...SAID, limits: [] }], '[0].limits'],
   [
     'one demand twice',
     [
       {
         id: 'a',
         name: 'A',
-        caution: 'So.',
+        ...SAID,
         limits: [
           { demand: 'impact', allowed: 0 },
           { demand: 'impact', allowed: 1 },
@@ -59,6 +60,11 @@ test.each([
       },
     ],
     '[0].limits[1].demand',
+  ],
+  [
+    'nobody to clear it',
+    [{ id: 'a', name: 'A', ...SAID, clearedBy: '', limits: [{ demand: 'impact', allowed: 0 }] }],
+    '[0].clearedBy',
   ],
 ])('%s is named by its path', (_, input, path) => {
   const checked = checkConditions(input);

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { checkConditions, type Condition } from '@waxwing/core/client';
-import { checkReferences } from '@waxwing/core/ladder';
+import { checkExceptions, checkReferences, type StandardException } from '@waxwing/core/ladder';
 import {
   checkCauses,
   checkFaultKinds,
@@ -57,6 +57,9 @@ export const loadCauses = (file: string): string[] => loadOne(file, checkCauses)
 
 /** Reads and checks the conditions. @throws LibraryError naming the file and path. */
 export const loadConditions = (file: string): Condition[] => loadOne(file, checkConditions);
+
+/** Reads and checks the exceptions from the standards. @throws LibraryError naming the file and path. */
+export const loadExceptions = (file: string): StandardException[] => loadOne(file, checkExceptions);
 
 function loadOne<T>(file: string, check: (input: unknown) => Checked<T>): T {
   const name = basename(file);

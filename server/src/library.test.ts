@@ -335,7 +335,7 @@ test('house rules are chosen by the studio and by a client, and only from what e
   expect(await card()).toContain('Front knee may slide past the toes');
   expect((await choose({ 'knee-travel': 'shin-upright' })).status).toBe(200);
   expect(await card()).not.toContain('Front knee may slide past the toes');
-  expect(await card()).toContain('Front shin stays like a post');
+  expect(await card()).toContain('Front shin stays upright');
   const client = { name: 'Own School', houseRules: { [rule?.id ?? '']: rule?.options[0]?.id } };
   const made = (await server.http.post('/api/clients').send(client).expect(201)).body as { id: string };
   expect(await get(`/api/clients/${made.id}`)).toMatchObject(client);

@@ -1,12 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { Client, Studio } from '@waxwing/core/client';
+import type { Studio } from '@waxwing/core/client';
 import type { Sheet } from '@waxwing/core/formats';
 import type { StoredPlan } from '@waxwing/core/planning';
-import type { Problem } from '@waxwing/core/schema';
 import type { SessionView } from '@waxwing/core/session';
 import { v7 as uuidv7 } from 'uuid';
 import { planFor } from './test/plans.js';
-import { startServer, type StudioServer } from './test/studio-server.js';
+import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
@@ -14,18 +13,7 @@ beforeAll(async () => {
 }, 30_000);
 afterAll(() => server.stop());
 
-const client = async (name: string, more: object = {}): Promise<Client> =>
-  (
-    await server.http
-      .post('/api/clients')
-      .send({ name, ...more })
-      .expect(201)
-  ).body as Client;
 const studio = async (): Promise<Studio> => (await server.http.get('/api/studio').expect(200)).body as Studio;
-const keep = async (plan: object): Promise<StoredPlan> =>
-  (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
-const paths = ({ body }: { body: unknown }): string[] =>
-  ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
 
 test('places are kept with their kit and room, and what is wrong in one is named by its field', async () => {
   const { version } = await studio();
@@ -38,20 +26,20 @@ test('places are kept with their kit and room, and what is wrong in one is named
     [[quay, { ...quay, id: uuidv7(), kit: [{ item: 'bench', count: 0 }] }], 'places[1].kit[0].count'],
     [[quay, quay], 'places'],
   ] as const)
-    expect(paths(await edit([...places]).expect(422))).toContain(path);
+    expect(wrongFields(await edit([...places]).expect(422))).toContain(path);
   expect((await studio()).places).toEqual([]);
   await edit([quay]).expect(200);
   expect((await studio()).places).toMatchObject([quay]);
 });
 
 test('a plan, its session and its sheet are where it is held; the home of somebody who does not come is refused', async () => {
-  const ada = await client('Ada', { kit: [{ item: 'backpack', count: 1, kg: 8 }], homeSpace: 'spot' });
-  const bo = await client('Bo');
+  const ada = await server.client('Ada', { kit: [{ item: 'backpack', count: 1, kg: 8 }], homeSpace: 'spot' });
+  const bo = await server.client('Bo');
   expect(ada).toMatchObject({ homeSpace: 'spot' });
   const place = { kind: 'home', id: ada.id };
   const wrong = await server.http.post('/api/plans').send({ plan: planFor([bo.id], ['goblet-squat'], { place }) });
-  expect([wrong.status, ...paths(wrong)]).toEqual([422, 'plan.place.id']);
-  const plan = await keep(planFor([ada.id, bo.id], ['goblet-squat', 'hip-thrust'], { place }));
+  expect([wrong.status, ...wrongFields(wrong)]).toEqual([422, 'plan.place.id']);
+  const plan = await server.keep(planFor([ada.id, bo.id], ['goblet-squat', 'hip-thrust'], { place }));
   const session = await server.http
     .post('/api/sessions')
     .send({ clientIds: [ada.id], planId: plan.id, startedAt: new Date().toISOString() })

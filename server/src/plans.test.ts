@@ -3,12 +3,11 @@ import type { Client } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
-import type { Problem } from '@waxwing/core/schema';
 import type { SessionEvent, SessionView } from '@waxwing/core/session';
 import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { lane, planFor } from './test/plans.js';
-import { startServer, type StudioServer } from './test/studio-server.js';
+import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
@@ -16,24 +15,10 @@ beforeAll(async () => {
 }, 30_000);
 afterAll(() => server.stop());
 
-const client = async (name: string, more: object = {}): Promise<Client> =>
-  (
-    await server.http
-      .post('/api/clients')
-      .send({ name, ...more })
-      .expect(201)
-  ).body as Client;
-
-const keep = async (plan: Plan): Promise<StoredPlan> =>
-  (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
-
-const paths = ({ body }: { body: unknown }): string[] =>
-  ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
-
 describe('plans', () => {
   test('are kept, listed by client, changed with their version, and deleted', async () => {
-    const [ada, bo] = [await client('Ada'), await client('Bo')];
-    const kept = await keep(planFor([ada.id, bo.id]));
+    const [ada, bo] = [await server.client('Ada'), await server.client('Bo')];
+    const kept = await server.keep(planFor([ada.id, bo.id]));
     const again = await server.http.post('/api/plans').send({ id: kept.id, plan: planFor([bo.id]) });
     expect((again.body as StoredPlan).clientIds).toEqual([ada.id, bo.id]);
     const listed = (
@@ -54,12 +39,12 @@ describe('plans', () => {
   });
 
   test('of a span of time come with the session that was held by them', async () => {
-    const ada = await client('Ada');
+    const ada = await server.client('Ada');
     // The fifth day is today: nobody starts a session in the future.
     const now = Date.now();
     const at = (day: number) => new Date(now + (day - 5) * 86_400_000).toISOString();
     const [early, held, late] = await Promise.all(
-      [1, 5, 9].map((day) => keep({ ...planFor([ada.id]), startsAt: at(day) })),
+      [1, 5, 9].map((day) => server.keep({ ...planFor([ada.id]), startsAt: at(day) })),
     );
     const list = async (query: object) =>
       (await server.http.get('/api/plans').query(query).expect(200)).body as { items: PlanSummary[] };
@@ -74,32 +59,32 @@ describe('plans', () => {
     const sessionId = (started.body as { id: string }).id;
     expect((await list({ from: at(2), to: at(9) })).items[0]?.session).toEqual({ id: sessionId, finished: false });
     expect((await list({ from: at(6) })).items[0]?.session).toBeNull();
-    expect(paths(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
-    expect(paths(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);
+    expect(wrongFields(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
+    expect(wrongFields(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);
   });
 
   test('are refused by field: unknown people and movements, bad doses, longer than a day', async () => {
-    const ada = await client('Ada');
+    const ada = await server.client('Ada');
     const send = (plan: object) => server.http.post('/api/plans').send({ plan }).expect(422);
-    expect(paths(await send(planFor([uuidv7()])))).toEqual(['plan.clientIds[0]']);
-    expect(paths(await send(planFor([ada.id], ['moon-squat'])))).toEqual([
+    expect(wrongFields(await send(planFor([uuidv7()])))).toEqual(['plan.clientIds[0]']);
+    expect(wrongFields(await send(planFor([ada.id], ['moon-squat'])))).toEqual([
       'plan.blocks[0].items[0].lanes[0].movementId',
     ]);
     const bad = planFor([ada.id]);
     bad.blocks[0]?.items[0]?.lanes.splice(0, 1, lane(ada.id, 'push-up', { amount: -2, tempo: '3-x-1' }));
-    expect(paths(await send(bad))).toEqual([
+    expect(wrongFields(await send(bad))).toEqual([
       'plan.blocks[0].items[0].lanes[0].amount',
       'plan.blocks[0].items[0].lanes[0].tempo',
     ]);
     // Reps that take no time make an hour of nothing; a hold has no tempo to speak of.
     const timeless = planFor([ada.id], ['push-up', 'forearm-plank']);
     timeless.blocks[0]?.items.forEach(({ lanes: all }) => all.forEach((one) => (one.tempo = '0-0-0-0')));
-    expect(paths(await send(timeless))).toEqual(['plan.blocks[0].items[0].lanes[0].tempo']);
+    expect(wrongFields(await send(timeless))).toEqual(['plan.blocks[0].items[0].lanes[0].tempo']);
     const endless = planFor([ada.id]);
     endless.blocks[0]?.items[0]?.lanes.splice(0, 1, lane(ada.id, 'push-up', { amount: 3600, sets: 20 }));
-    expect(paths(await send(endless))).toEqual(['plan.blocks']);
+    expect(wrongFields(await send(endless))).toEqual(['plan.blocks']);
     expect(
-      paths(
+      wrongFields(
         await server.http
           .post('/api/plans')
           .send({ plan: planFor([ada.id]), extra: 1 })
@@ -112,13 +97,13 @@ describe('plans', () => {
 describe('a sheet', () => {
   test('comes as data, Markdown, PDF on two papers and a calendar file, for who is in the plan only', async () => {
     const [ada, other] = [
-      await client('Ada', {
+      await server.client('Ada', {
         limits: [{ demand: 'weight-on-wrist', allowed: 0, reason: 'wrist' }],
         healthNote: 'secret of Ada',
       }),
-      await client('Other'),
+      await server.client('Other'),
     ];
-    const { id } = await keep(planFor([ada.id]));
+    const { id } = await server.keep(planFor([ada.id]));
     const sheet = (await server.http.get(`/api/plans/${id}/sheet`).expect(200)).body as Sheet;
     const [squat, push] = sheet.blocks[0]?.lines ?? [];
     expect(squat).toMatchObject({
@@ -149,16 +134,18 @@ describe('a sheet', () => {
     expect(calendar).toContain('DTSTART:20300307T160000Z');
     expect(calendar).toContain('DTEND:20300307T170000Z');
     expect(calendar).not.toContain('Ada');
-    expect(paths(await server.http.get(`/api/plans/${id}/sheet?clientId=${other.id}`).expect(422))).toEqual([
+    expect(wrongFields(await server.http.get(`/api/plans/${id}/sheet?clientId=${other.id}`).expect(422))).toEqual([
       'clientId',
     ]);
-    const undated = await keep(planFor([ada.id], ['push-up'], { startsAt: null }));
-    expect(paths(await server.http.get(`/api/plans/${undated.id}/calendar.ics`).expect(422))).toEqual(['startsAt']);
+    const undated = await server.keep(planFor([ada.id], ['push-up'], { startsAt: null }));
+    expect(wrongFields(await server.http.get(`/api/plans/${undated.id}/calendar.ics`).expect(422))).toEqual([
+      'startsAt',
+    ]);
   });
 
   test('is written as a message into the outbox, which shows it and lets it go', async () => {
-    const ada = await client('Adá Ümlaut', { email: 'ada@example.org' });
-    const { id } = await keep(planFor([ada.id], ['push-up'], { name: 'Für Adá' }));
+    const ada = await server.client('Adá Ümlaut', { email: 'ada@example.org' });
+    const { id } = await server.keep(planFor([ada.id], ['push-up'], { name: 'Für Adá' }));
     const sent = (await server.http.post(`/api/plans/${id}/send`).send({ clientId: ada.id }).expect(201))
       .body as OutboxMessage;
     const { items } = (await server.http.get('/api/outbox').expect(200)).body as { items: OutboxMessage[] };
@@ -171,10 +158,10 @@ describe('a sheet', () => {
     await server.http.get('/api/outbox/..%2Fwaxwing.sqlite').expect(404);
     await server.http.delete(`/api/outbox/${sent.name}`).expect(204);
     await server.http.get(`/api/outbox/${sent.name}`).expect(404);
-    const nowhere = await client('Nowhere');
-    const other = await keep(planFor([nowhere.id]));
+    const nowhere = await server.client('Nowhere');
+    const other = await server.keep(planFor([nowhere.id]));
     const answer = await server.http.post(`/api/plans/${other.id}/send`).send({ clientId: nowhere.id }).expect(422);
-    expect(paths(answer)).toEqual(['to']);
+    expect(wrongFields(answer)).toEqual(['to']);
   });
 });
 
@@ -204,17 +191,17 @@ describe('a client file', () => {
 
   test('holds all of one client, and brings back what was deleted; what others did stays', async () => {
     const [ada, bo] = [
-      await client('Ada File', {
+      await server.client('Ada File', {
         healthNote: 'knee',
         bodyKg: 61.5,
         benchmarks: [{ name: 'Plank', unit: 's', on: '2030-01-01', value: 40 }],
         readiness: { on: '2030-01-01', yes: ['joint'], clearedOn: null, clearedBy: '' },
       }),
-      await client('Bo File'),
+      await server.client('Bo File'),
     ];
-    const plan = await keep(planFor([ada.id, bo.id]));
+    const plan = await server.keep(planFor([ada.id, bo.id]));
     const session = await shared(ada, bo, plan.id);
-    const own = await keep(planFor([ada.id]));
+    const own = await server.keep(planFor([ada.id]));
     for (const { id } of [ada, bo])
       await server.http
         .post(`/api/plans/${plan.id}/send`)
@@ -227,7 +214,7 @@ describe('a client file', () => {
     expect(file.sessions[0]?.programme?.plan.clientIds).toEqual([ada.id]);
 
     const wrong = await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada' }).expect(422);
-    expect(paths(wrong)).toEqual(['name']);
+    expect(wrongFields(wrong)).toEqual(['name']);
     await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada File' }).expect(204);
     await server.http.get(`/api/clients/${ada.id}`).expect(404);
     await server.http.get(`/api/plans/${own.id}`).expect(404);
@@ -260,15 +247,17 @@ describe('a client file', () => {
   });
 
   test('that is damaged is refused by path, and changes nothing', async () => {
-    const ada = await client('Ada Damaged');
+    const ada = await server.client('Ada Damaged');
     const file = (await server.http.get(`/api/clients/${ada.id}/file`).expect(200)).body as ClientFile;
     await server.http.delete(`/api/clients/${ada.id}`).send({ name: 'Ada Damaged' }).expect(204);
     const send = async (change: (copy: ClientFile & Record<string, unknown>) => void) => {
       const copy = structuredClone(file) as ClientFile & Record<string, unknown>;
       change(copy);
-      return paths(await server.http.post('/api/clients/file').send(JSON.stringify(copy)).expect(422));
+      return wrongFields(await server.http.post('/api/clients/file').send(JSON.stringify(copy)).expect(422));
     };
-    expect(paths(await server.http.post('/api/clients/file').send('{"format": "waxw').expect(422))).toEqual(['file']);
+    expect(wrongFields(await server.http.post('/api/clients/file').send('{"format": "waxw').expect(422))).toEqual([
+      'file',
+    ]);
     expect(await send((copy) => Object.assign(copy, { format: 'other' }))).toEqual(['format']);
     expect(
       await send((copy) => Object.assign(copy.client, { limits: [{ demand: 'flying', allowed: 1, reason: 'x' }] })),
@@ -279,7 +268,7 @@ describe('a client file', () => {
     const own = { id: uuidv7(), startedAt, finishedAt: null, programme: null, events: [] as SessionEvent[] };
     expect(await send((copy) => copy.sessions.push(own, structuredClone(own)))).toEqual(['sessions[1].id']);
     // An event that somebody has here cannot come in once more as another's.
-    const bo = await client('Bo Damaged');
+    const bo = await server.client('Bo Damaged');
     const theirs = (
       await server.http
         .post('/api/sessions')
@@ -303,9 +292,9 @@ describe('a client file', () => {
   });
 
   test('notes are checked when they are written: questions, the check of today, benchmarks, kit', async () => {
-    const ada = await client('Ada Checked');
+    const ada = await server.client('Ada Checked');
     const edit = async (fields: object) =>
-      paths(
+      wrongFields(
         await server.http
           .patch(`/api/clients/${ada.id}`)
           .send({ version: 1, ...fields })
@@ -351,7 +340,7 @@ describe('doses as trainers give them', () => {
     block: object = {},
     movementId = first,
   ): Promise<{ plan: Plan; clientId: string }> {
-    const { id } = await client('Ada');
+    const { id } = await server.client('Ada');
     const plan = planFor([id]);
     const [only] = plan.blocks;
     if (!only) throw new Error('no block');
@@ -373,7 +362,7 @@ describe('doses as trainers give them', () => {
   ])('%s is refused by its field, and nothing is kept', async (_, change, field) => {
     const { plan, clientId } = await planOf(change);
     const refused = await server.http.post('/api/plans').send({ plan }).expect(422);
-    expect(paths(refused)).toContain(`plan.blocks[0].items[0].lanes[0].${field}`);
+    expect(wrongFields(refused)).toContain(`plan.blocks[0].items[0].lanes[0].${field}`);
     const { items } = (await server.http.get(`/api/plans?clientId=${clientId}`)).body as { items: PlanSummary[] };
     expect(items).toEqual([]);
   });
@@ -381,7 +370,7 @@ describe('doses as trainers give them', () => {
   test('what is held is not composed of reps', async () => {
     const { plan } = await planOf({ amount: 8, parts }, {}, second);
     const refused = await server.http.post('/api/plans').send({ plan }).expect(422);
-    expect(paths(refused)).toEqual(['plan.blocks[0].items[0].lanes[0].parts']);
+    expect(wrongFields(refused)).toEqual(['plan.blocks[0].items[0].lanes[0].parts']);
   });
 
   test('parts, a drop, a test and the mark come back from the record as they were tapped', async () => {
@@ -393,7 +382,7 @@ describe('doses as trainers give them', () => {
       drops: [{ load: bell(8), amount: 5 }],
       test,
     });
-    const kept = await keep(plan);
+    const kept = await server.keep(plan);
     expect(kept.blocks).toEqual(plan.blocks);
     const session = (
       await server.http
@@ -417,7 +406,7 @@ describe('doses as trainers give them', () => {
     const done = { entryId, side: 'both', amount: 8, ...numbers, parts, test };
     await send([event('movement-started', { movementId: first, why: null }, entryId)]).expect(200);
     const wrong = await send([event('set-done', { ...done, amount: 9 }, uuidv7(), 2)]).expect(422);
-    expect(paths(wrong)).toEqual(['events[0].data.parts']);
+    expect(wrongFields(wrong)).toEqual(['events[0].data.parts']);
     await send([
       event('set-done', done, setId, 2),
       event('drop-done', { setId, amount: 5, kg: 8, loadLabel: '8 kg bell' }, uuidv7(), 3),

@@ -9,6 +9,10 @@ const conditionSchema = z.strictObject({
   name: text(60),
   /** What trainers usually mind, in one sentence. */
   caution: text(200),
+  /** What ends the session, and what needs help. */
+  stop: text(200),
+  /** Who says what is allowed, as in “clear it with …”. */
+  clearedBy: text(80),
   /** Weeks for which it is proposed; without them it lasts. */
   weeks: whole(1, 104).optional(),
   limits: z
@@ -48,7 +52,7 @@ export function proposedLimits(condition: Condition, limits: readonly Limit[], d
     .map(({ demand, allowed }) => ({
       demand,
       allowed,
-      reason: `${condition.name}: clear it with a clinician first`,
+      reason: `${condition.name}: clear it with ${condition.clearedBy} first`,
       ...(until === null ? {} : { until }),
     }));
 }

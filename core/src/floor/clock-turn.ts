@@ -1,6 +1,6 @@
 /** While everybody goes by a clock, its turn says what is now. */
 import { firstSide } from '../session/progress.js';
-import { timerAt, type Timer } from '../session/timer.js';
+import { timerAt, workOf, type Timer } from '../session/timer.js';
 import { isPending, type RunStep } from '../session/run.js';
 
 /** The clock that everybody of a block goes by, and the turn it is at. */
@@ -21,8 +21,8 @@ export function atClock(steps: readonly RunStep[], clock: ClockTurn | null): rea
 
 /** The side that is in work by a clock: one in the first half of a turn, the other in the second. @param set of the one who works, from 1 */
 export function sideByClock(set: number, clock: Timer, now: number): 'left' | 'right' {
-  const { phase, left } = timerAt(clock, now);
-  const late = phase === 'work' && left <= clock.work * 500;
+  const { phase, piece, left } = timerAt(clock, now);
+  const late = phase === 'work' && left <= workOf(clock, piece) * 500;
   const first = firstSide(set);
   return late === (first === 'left') ? 'right' : 'left';
 }

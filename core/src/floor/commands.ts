@@ -11,6 +11,7 @@ import type { SetSide } from '../session/events.js';
 import type { ChangedDose } from '../session/fold.js';
 import { firstSide, progressOf } from '../session/progress.js';
 import type { RunStep } from '../session/run.js';
+import { workOf, type Timer } from '../session/timer.js';
 import { draft, type Draft, type NewId } from './draft.js';
 import { entryOf, movementOf, type JustDone, type LaneView } from './lane-view.js';
 import { doseFor, doseNow, isStepOpen, type Proposal } from './next.js';
@@ -148,7 +149,12 @@ export function logSet(
  * nobody counted are not made up.
  * Turns of what is closed are left out: nobody says that they were done.
  */
-export function logTurns(view: LaneView, turns: readonly RunStep[], work: number, newId: NewId): Draft[] {
+export function logTurns(
+  view: LaneView,
+  turns: readonly RunStep[],
+  clock: Pick<Timer, 'work' | 'works'>,
+  newId: NewId,
+): Draft[] {
   const begun = new Map<string, string>();
   return turns
     .filter((step) => isStepOpen(view, step))
@@ -173,7 +179,7 @@ export function logTurns(view: LaneView, turns: readonly RunStep[], work: number
       const own = step.block !== null && (isEvery(step.block) || roundsIn(step.block) !== null);
       const times = movement?.sides === 'each' && side === 'alternating' ? 2 : 1;
       const numbers = {
-        amount: own ? lane.amount * times : Math.round(work / (each ? 2 : 1)),
+        amount: own ? lane.amount * times : Math.round(workOf(clock, step.turn ?? 0) / (each ? 2 : 1)),
         kg: lane.load?.kg ?? null,
         loadLabel: lane.load?.label ?? null,
         ...(own || movement?.dose.mode === 'time' ? {} : { uncounted: true as const }),

@@ -1,6 +1,6 @@
 /** What the floor decides for one client, with the real starter library: nothing that is computed here may talk a trainer into harm. */
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { loadLibrary } from '@waxwing/library';
+import { loadLibrary, loadRules } from '@waxwing/library';
 import fc from 'fast-check';
 import { join } from 'node:path';
 import {
@@ -121,6 +121,7 @@ const EMPTY: ClientRecord = {
   left: [],
 };
 
+const RULES = loadRules(join(import.meta.dirname, '../../../library/house-rules.yaml'));
 let library: Movement[];
 let catalog: Catalog;
 let summaries: MovementSummary[];
@@ -182,7 +183,7 @@ function viewAt(
       studio: studio ?? STUDIO,
       place: placeOf(AT_STUDIO, studio ?? STUDIO, []),
       places: [],
-      rules: [],
+      rules: RULES,
       movements: summaries,
       catalog,
       programme: programme ?? null,
@@ -340,7 +341,7 @@ describe('what to say', () => {
     for (const { id } of library) {
       const view = viewAt(id);
       expect(adviceFor(view, NOW).kind).toBe('clear');
-      // Without house rules: what belongs to a school is not said.
+      // What belongs to another school is not said.
       const movement = view.page?.movement ?? find(id);
       const phases = cuesFor(view, NOW).map(({ cue }) => cue.phase);
       expect(phases).toEqual(
@@ -358,6 +359,24 @@ describe('what to say', () => {
         expect(kinds).toContain(advice.kind);
         if (advice.kind === 'stop') expect(advice.correction).not.toBeNull();
       }
+  });
+
+  test('is never the way of a school that asks for what a limit forbids, though the studio and the client chose it', () => {
+    const held = { breathing: 'brace-and-hold' };
+    const limits: Limit[] = [{ demand: 'breath-hold', allowed: 0, reason: 'blood pressure' }];
+    const over = { studio: { ...STUDIO, houseRules: held }, client: { houseRules: held } };
+    const tagged = library.flatMap(({ id, cues }) =>
+      cues.some((cue) => cue.houseRule?.startsWith('breathing/')) ? [id] : [],
+    );
+    expect(tagged).not.toEqual([]);
+    for (const id of tagged) {
+      const said = (limited: Limit[]) =>
+        (viewAt(id, [], { ...over, limits: limited }).page?.movement.cues ?? []).flatMap(
+          ({ houseRule }) => houseRule ?? [],
+        );
+      expect(said([])).toContain('breathing/brace-and-hold');
+      expect(said(limits)).not.toContain('breathing/brace-and-hold');
+    }
   });
 
   test('with nothing in hand is nothing', () => {
@@ -505,16 +524,21 @@ test('while a clock runs every lane says what it says, whatever was logged befor
 
 test('a timed turn keeps the seconds and makes up no reps; what was counted counts', () => {
   const { view, newId } = planned();
-  const all = said(logTurns(view, view.steps, 30, newId)).filter(([type]) => type === 'set-done');
+  const all = said(logTurns(view, view.steps, { work: 30 }, newId)).filter(([type]) => type === 'set-done');
   const timed = (id: string) => summaryOf(id).dose.mode === 'time';
   expect(timed('split-squat') || timed('goblet-squat')).toBe(false);
   for (const [, data] of all) expect(data).toMatchObject({ uncounted: true });
-  expect(all.map(([, data]) => (data as { amount: number }).amount)).toEqual([15, 15, 30, 15, 15, 30]);
+  const amounts = (what: What[]) =>
+    what.flatMap(([type, data]) => (type === 'set-done' ? [(data as { amount: number }).amount] : []));
+  expect(amounts(all)).toEqual([15, 15, 30, 15, 15, 30]);
+  // The second of two rounds of two lines is shorter.
+  const shorter = said(logTurns(view, view.steps, { work: 30, works: [30, 30, 20, 20] }, newId));
+  expect(amounts(shorter)).toEqual([15, 15, 30, 10, 10, 20]);
 });
 
 test('turns that are over are logged with one stay for each line, both sides where each has its own, or the one that is missing', () => {
   const { view, id, newId } = planned();
-  const all = said(logTurns(view, view.steps, 30, newId));
+  const all = said(logTurns(view, view.steps, { work: 30 }, newId));
   const starts = all.filter(([type]) => type === 'movement-started').map(([, data]) => data);
   expect(starts).toEqual([
     { movementId: 'split-squat', why: null, itemId: id(0xa) },
@@ -528,12 +552,12 @@ test('turns that are over are logged with one stay for each line, both sides whe
     ['set-done', { entryId: id(1), side: 'left', amount: 8, kg: null, loadLabel: null }],
   ];
   const half = planned(begun);
-  const rest = said(logTurns(half.view, half.view.steps.slice(0, 1), 30, newId));
+  const rest = said(logTurns(half.view, half.view.steps.slice(0, 1), { work: 30 }, newId));
   expect(sides(rest)).toEqual(['right']);
   expect(rest.map(([type]) => type)).toEqual(['set-done']);
   // Nobody says that turns of something closed were done.
   const closed = planned([], { client: clientOnDay({ ...CLIENT, limits: NO_KNEES }, DAY) });
-  expect(logTurns(closed.view, closed.view.steps, 30, newId)).toEqual([]);
+  expect(logTurns(closed.view, closed.view.steps, { work: 30 }, newId)).toEqual([]);
 });
 
 describe('what is closed', () => {

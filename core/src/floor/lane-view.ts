@@ -91,7 +91,7 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
   const movementId = step?.lane.movementId ?? alone?.movementId;
   const movement = movementId === undefined ? undefined : find(movementId);
   const entry = step ? entryOf(lane, step) : alone;
-  const tags = tagsInForce(rules, studio.houseRules, client.houseRules);
+  const tags = tagsInForce(rules, studio.houseRules, client.houseRules, standing.limits);
   const shown = (
     id: string | undefined,
     withId: string | undefined,

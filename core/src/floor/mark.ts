@@ -111,10 +111,10 @@ function lessDose(view: LaneView, step: RunStep, movement: MovementSummary): Pla
   const dose = doseFor(view, movement);
   if ((dose.load?.kg ?? 0) > (step.lane.load?.kg ?? 0)) return null;
   const find = (id: string) => movementOf(view, id);
-  const most = stepSeconds({ lane: step.lane, block: null }, find);
+  const most = stepSeconds({ ...step, block: null }, find);
   for (let amount = dose.amount; amount >= 1; amount -= 1) {
     const less = { ...dose, amount };
-    if (stepSeconds({ lane: less, block: null }, find) <= most) return less;
+    if (stepSeconds({ ...step, lane: less, block: null }, find) <= most) return less;
   }
   return null;
 }

@@ -22,7 +22,7 @@ export function logRound(view: LaneView, blockId: string, newId: NewId): Draft[]
   const now = pending.filter(({ set }) => set === round);
   const last = now.every((step) => step.set === step.of);
   return [
-    ...logTurns(view, now, 0, newId),
+    ...logTurns(view, now, { work: 0 }, newId),
     ...(last ? now.map(({ itemId, of }) => draft(newId(), 'sets-changed', { itemId, sets: of + 1 })) : []),
   ];
 }

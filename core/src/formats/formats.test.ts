@@ -20,6 +20,7 @@ describe('a library pack', () => {
       fc.property(lawfulMovements(5), (movements) => {
         const pack = readPack(JSON.stringify(packOf(movements)));
         expect(pack.movements).toEqual(packOf([...movements].reverse()).movements);
+        expect(pack.workedOut.size).toBe(0);
         const merged = mergeImport([], pack, new Set(movements.map(({ id }) => id)));
         expect(packOf(merged)).toEqual(packOf(movements));
       }),
@@ -41,11 +42,26 @@ describe('a library pack', () => {
             corrections: fault.corrections.map(({ say, ...one }) => ({ ...one, text: say })),
           })),
         }));
-        const read = readPack(JSON.stringify({ format: 'waxwing-library', version: 1, movements: first })).movements;
+        const pack = readPack(JSON.stringify({ format: 'waxwing-library', version: 1, movements: first }));
+        const read = pack.movements;
         const today = { how: '', setUp: [], precursors: [], progression: 'yes' };
         // What is done on the feet says so now.
         const feet = ({ position }: Movement) => (position === 'standing' ? { standing: 1 } : {});
         expect(read).toEqual(plain.map((one) => ({ ...one, ...today, demands: { ...feet(one), ...one.demands } })));
+        // Whoever takes it in is told what is not from the pack.
+        for (const one of previewImport(
+          pack,
+          () => undefined,
+          () => false,
+        )) {
+          const before = plain.find(({ id }) => id === one.id);
+          const feetUnsaid = before?.position === 'standing' && before.demands.standing === undefined;
+          const texts = before?.faults.some(({ corrections }) => corrections.some(({ say }) => say !== undefined));
+          expect(one.workedOut).toEqual([
+            ...(feetUnsaid ? ['that it is done on the feet'] : []),
+            ...(texts ? ['who each correction is for'] : []),
+          ]);
+        }
       }),
     );
   });
@@ -69,7 +85,9 @@ describe('a library pack', () => {
       cues: [],
       faults: [{ views: { side: 1 }, severity: 'fix', name: 'It', looksLike: 'It.', ...fault }],
     };
-    const [read] = readPack(JSON.stringify({ format: 'waxwing-library', version: 2, movements: [before] })).movements;
+    const pack = readPack(JSON.stringify({ format: 'waxwing-library', version: 2, movements: [before] }));
+    const [read] = pack.movements;
+    expect(pack.workedOut).toEqual(new Map([[movement.id, ["today's names of causes"]]]));
     const today = ['set-up/stance-too-narrow', 'load/our-own'];
     expect(read).toMatchObject({ demands: {}, faults: [{ causes: today, corrections: [{ causes: today }] }] });
   });

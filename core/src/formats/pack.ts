@@ -7,7 +7,7 @@ import { z } from '../schema/zod.js';
 import { checkReferences } from '../ladder/references.js';
 import { canonical, difference, type Change } from '../movement/difference.js';
 import { movementSchema, type Movement } from '../movement/schema.js';
-import { upgradeMovement } from '../movement/upgrade.js';
+import { upgradeMovement, workedOut } from '../movement/upgrade.js';
 
 export const PACK_FORMAT = 'waxwing-library';
 export const PACK_VERSION = 3;
@@ -24,6 +24,12 @@ export interface Pack {
   format: typeof PACK_FORMAT;
   version: typeof PACK_VERSION;
   movements: Movement[];
+}
+
+/** A pack as it was read. */
+export interface ReadPack extends Pack {
+  /** By movement: what the form of an earlier version did not say, and was worked out. */
+  workedOut: ReadonlyMap<string, readonly string[]>;
 }
 
 /** A pack is not what it should be. */
@@ -54,15 +60,22 @@ const MOST_PROBLEMS = 50;
  * Reads a pack.
  * @throws PackError with a line for text that is not JSON, a path for everything else.
  */
-export function readPack(text: string): Pack {
+export function readPack(text: string): ReadPack {
   const input = parseJson(text);
   const head = headProblem(input);
   if (head) throw new PackError([head]);
-  const result = packSchema.safeParse(upToDate(input), { reportInput: true });
+  const today = upToDate(input);
+  const result = packSchema.safeParse(today, { reportInput: true });
   if (!result.success) throw new PackError(problemsOf(result.error).slice(0, MOST_PROBLEMS));
   const repeated = repeatedIds(result.data.movements);
   if (repeated.length > 0) throw new PackError(repeated);
-  return result.data;
+  return { ...result.data, workedOut: workedOutIn(input, today) };
+}
+
+function workedOutIn(input: unknown, today: unknown): Map<string, string[]> {
+  const all = (pack: unknown) => (pack as { movements: { id: string }[] }).movements;
+  const found = all(today).map((after, i): [string, string[]] => [after.id, workedOut(all(input)[i], after)]);
+  return new Map(found.filter(([, words]) => words.length > 0));
 }
 
 function upToDate(input: unknown): unknown {
@@ -119,20 +132,23 @@ export interface ImportRow {
   name: string;
   state: ImportState;
   changes: Change[];
+  /** What the pack did not say, and was worked out from its earlier form. */
+  workedOut: readonly string[];
 }
 
 /** What a pack would do to a library. `touched` says whether a movement was changed here. */
 export function previewImport(
-  pack: Pack,
+  { movements, workedOut }: Pack & Partial<Pick<ReadPack, 'workedOut'>>,
   find: (id: string) => Movement | undefined,
   touched: (id: string) => boolean,
 ): ImportRow[] {
-  return pack.movements.map((movement) => {
+  return movements.map((movement) => {
     const here = find(movement.id);
     const { id, name } = movement;
-    if (!here) return { id, name, state: 'new', changes: [] };
-    if (canonical(here) === canonical(movement)) return { id, name, state: 'same', changes: [] };
-    return { id, name, state: touched(id) ? 'conflict' : 'changed', changes: difference(here, movement) };
+    const row = { id, name, changes: [], workedOut: workedOut?.get(id) ?? [] };
+    if (!here) return { ...row, state: 'new' };
+    if (canonical(here) === canonical(movement)) return { ...row, state: 'same' };
+    return { ...row, state: touched(id) ? 'conflict' : 'changed', changes: difference(here, movement) };
   });
 }
 

@@ -55,7 +55,9 @@ const sourceOf = (movements: readonly Movement[]): SheetSource => ({
   now: '2030-03-01T10:00:00.000Z',
 });
 
-const three = fc.tuple(lawfulMovement('m0'), lawfulMovement('m1'), lawfulMovement('m2'));
+/** Movements that somebody does alone. */
+const alone = (id: string) => lawfulMovement(id).map((movement): Movement => ({ ...movement, demands: {} }));
+const three = fc.tuple(alone('m0'), alone('m1'), alone('m2'));
 
 test('a sheet has every line once, at most three reminders, one thing to watch, kit changes and what is different', () => {
   fc.assert(
@@ -86,6 +88,16 @@ test('a sheet has every line once, at most three reminders, one thing to watch, 
       expect(text.replaceAll(/\\./g, '')).not.toMatch(/^\s*(?:#{3,}|\|)|[<>|]/m);
     }),
     { numRuns: 40, endOnFailure: true },
+  );
+});
+
+test('what needs somebody to help is to be left out by somebody alone', () => {
+  fc.assert(
+    fc.property(three, ([first, ...others]) => {
+      const helped: Movement = { ...first, demands: { 'second-person': 1 } };
+      expect(sheetOf(sourceOf([helped, ...others])).blocks[0]?.lines[0]?.leaveOut).toContain('needs somebody to help');
+    }),
+    { numRuns: 10 },
   );
 });
 

@@ -9,7 +9,7 @@ import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
 import { partsWords } from '../dosage/parts.js';
-import { isEvery, roundsIn } from '../planning/block-clock.js';
+import { isEvery, roundsIn, workEachWords } from '../planning/block-clock.js';
 import { minuteWords } from '../planning/timeline.js';
 import { movementsOf } from '../planning/by-set.js';
 import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
@@ -112,8 +112,12 @@ function roundWords(block: Block): string {
   if (!inRounds(block)) return '';
   if (roundsIn(block) !== null) return `as many rounds as you can do well in ${minuteWords(clock?.seconds ?? 0)}`;
   if (isEvery(block)) return `${rounds} rounds, the next one begins every ${clock?.seconds ?? 0} s`;
-  return `${rounds} rounds${block.kind === 'circuit' && workSeconds !== null ? `, ${workSeconds} s at each` : ''}`;
+  return `${rounds} rounds${block.kind === 'circuit' && workSeconds !== null ? `, ${workEachWords(block)} at each` : ''}`;
 }
+
+/** Why somebody alone cannot do a movement; null where they can. */
+const needsHelp = (movement: Movement | undefined): string | null =>
+  (movement?.demands['second-person'] ?? 0) > 0 ? 'it needs somebody to help' : null;
 
 function lineOf(
   source: SheetSource,
@@ -125,7 +129,10 @@ function lineOf(
   const { evidence, now } = source;
   const other = lane.withId === null ? undefined : source.find(lane.withId);
   const name = other ? `${movement.name} with ${other.name.toLowerCase()}` : movement.name;
-  const because = movementsOf(lane).reduce<string | null>((found, id) => found ?? source.closed(id), null);
+  const because = movementsOf(lane).reduce<string | null>(
+    (found, id) => found ?? source.closed(id) ?? needsHelp(source.find(id)),
+    null,
+  );
   if (because !== null)
     return {
       movementId: movement.id,
@@ -176,7 +183,7 @@ export function laneWords(
   const amounts = amountsWords(lane, sets);
   const work =
     block.kind === 'circuit' && block.workSeconds !== null
-      ? `${block.workSeconds} s`
+      ? workEachWords(block)
       : lane.parts
         ? `(${partsWords(lane.parts)})${side}`
         : `${amounts} ${unit}${side}`;

@@ -1,7 +1,8 @@
 /** Where a library is thin or wrong: every gap with its place, worst first, and a score for each family. */
-import { HOUSEHOLD, type Severity } from '../movement/vocabulary.js';
+import { HOUSEHOLD, type Muscle, type Severity } from '../movement/vocabulary.js';
 import type { Movement } from '../movement/schema.js';
 import { inWords } from '../movement/words.js';
+import { breachesOf, COACHING_RULES, type CoachingContext } from './coaching-rules.js';
 import { buildLadder, CycleError, reach, type Ladder } from './graph.js';
 
 export const HEALTH_KINDS = [
@@ -17,6 +18,7 @@ export const HEALTH_KINDS = [
   'only-inward-cues',
   'unreachable-readiness',
   'near-duplicate',
+  ...COACHING_RULES,
 ] as const;
 export type HealthKind = (typeof HEALTH_KINDS)[number];
 
@@ -34,6 +36,21 @@ export const HEALTH_WEIGHT: Readonly<Record<HealthKind, { points: number; severi
   'only-inward-cues': { points: 6, severity: 'polish' },
   'unreachable-readiness': { points: 10, severity: 'fix' },
   'near-duplicate': { points: 6, severity: 'polish' },
+  'swap-asks-more': { points: 14, severity: 'fix' },
+  touch: { points: 12, severity: 'fix' },
+  severity: { points: 8, severity: 'fix' },
+  'demand-falls': { points: 8, severity: 'fix' },
+  how: { points: 4, severity: 'polish' },
+  feel: { points: 4, severity: 'polish' },
+  caution: { points: 2, severity: 'polish' },
+  views: { points: 3, severity: 'polish' },
+  kind: { points: 3, severity: 'polish' },
+  'spoken-cue': { points: 3, severity: 'polish' },
+  'link-both-ways': { points: 2, severity: 'polish' },
+  speakable: { points: 2, severity: 'polish' },
+  telegram: { points: 2, severity: 'polish' },
+  jargon: { points: 2, severity: 'polish' },
+  'sign-back': { points: 3, severity: 'polish' },
 };
 
 export interface Gap {
@@ -62,22 +79,40 @@ export interface Health {
 /** Below this no side shows a fault well enough to look for it there. */
 const SEEN = 0.5;
 /** Names that share this part of their words, in movements alike otherwise, are taken for the same movement twice. */
-const ALIKE = 0.75;
+const ALIKE = 0.8;
+
+const LEGS: ReadonlySet<Muscle> = new Set([
+  'quads',
+  'glutes',
+  'hamstrings',
+  'adductors',
+  'outer-hips',
+  'hip-flexors',
+  'calves',
+  'shins',
+]);
 
 const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role === 'mobility';
+/** Legs that work while the rest of the body sits may truly ask for nothing that is limited. */
+const asksNothing = ({ role, position, muscles }: Movement): boolean =>
+  role === 'drill' || (position === 'seated' && muscles.prime.every((muscle) => LEGS.has(muscle)));
 const asks = ({ demands }: Movement): number => Object.values(demands).reduce((sum, amount) => sum + amount, 0);
 const fitsAHome = ({ kit }: Movement): boolean =>
   kit.length === 0 || kit.some(({ needs }) => needs.every(({ item }) => HOUSEHOLD.includes(item)));
 
-/** Looks over a whole library in O(movements × links nearby). */
-export function libraryHealth(movements: readonly Movement[]): Health {
+/**
+ * Looks over a whole library in O(movements × links nearby).
+ * @param kindOf the kind of a fault, where it is plain
+ */
+export function libraryHealth(movements: readonly Movement[], kindOf: CoachingContext['kindOf']): Health {
   const gaps: Gap[] = [];
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
   const add = (movement: Movement, kind: HealthKind, message: string, path: string) =>
     gaps.push({ movementId: movement.id, name: movement.name, kind, message, path });
 
+  let ladder: Ladder | undefined;
   try {
-    const ladder = buildLadder(movements);
+    ladder = buildLadder(movements);
     const gentlest = gentlestOf(movements);
     for (const movement of movements) ladderGaps(movement, ladder, byId, gentlest, add);
   } catch (error) {
@@ -85,9 +120,15 @@ export function libraryHealth(movements: readonly Movement[]): Health {
     const first = byId.get(error.path[0] ?? '');
     if (first) add(first, 'cycle', `Its links ${error.message}.`, 'links');
   }
+  const context: CoachingContext = {
+    kindOf,
+    find: (id) => byId.get(id),
+    harderThan: (id) => (ladder ? reach(ladder, id, ['harder'], movements.length) : new Set()),
+  };
   for (const movement of movements) {
     contentGaps(movement, add);
     readinessGaps(movement, byId, add);
+    for (const { rule, path, message } of breachesOf(movement, context)) add(movement, rule, sentence(message), path);
   }
   for (const [a, b] of nearDuplicates(movements)) add(b, 'near-duplicate', `Nearly the same as ${a.name}.`, 'name');
   gaps.sort(
@@ -100,6 +141,8 @@ export function libraryHealth(movements: readonly Movement[]): Health {
 }
 
 type Add = (movement: Movement, kind: HealthKind, message: string, path: string) => void;
+
+const sentence = (message: string): string => `${message.charAt(0).toUpperCase()}${message.slice(1)}.`;
 
 /** The least that any movement of a family asks for. */
 function gentlestOf(movements: readonly Movement[]): Map<string, number> {
@@ -118,9 +161,9 @@ function ladderGaps(
 ): void {
   const rung = ladder.rungs.get(movement.id);
   if (!rung || isGentle(movement)) return;
-  if (rung.easier.length + rung.harder.length === 0)
-    add(movement, 'off-ladder', 'Has no easier and no harder version.', 'links');
-  else if (
+  if (rung.easier.length + rung.harder.length === 0) {
+    if (movement.progression === 'yes') add(movement, 'off-ladder', 'Has no easier and no harder version.', 'links');
+  } else if (
     rung.easier.length === 0 &&
     movement.families.every((family) => asks(movement) > (gentlest.get(family) ?? 0))
   )
@@ -140,7 +183,7 @@ function contentGaps(movement: Movement, add: Add): void {
   else if (movement.cues.length > 1 && movement.cues.every((cue) => cue.focus === 'inward'))
     add(movement, 'only-inward-cues', 'Has only inward cues: add one about the room, or a picture.', 'cues');
   if (movement.faults.length === 0) add(movement, 'no-faults', 'Has no faults to look for.', 'faults');
-  if (!isGentle(movement) && movement.role !== 'drill' && Object.keys(movement.demands).length === 0)
+  if (!isGentle(movement) && !asksNothing(movement) && Object.keys(movement.demands).length === 0)
     add(movement, 'demands-missing', 'Says of no demand how much it asks: limits cannot close it.', 'demands');
   movement.faults.forEach((fault, i) => {
     if (fault.corrections.every((correction) => correction.kind === 'say'))

@@ -1,4 +1,6 @@
+export * from './exceptions.js';
 export * from './graph.js';
+export * from './coaching-rules.js';
 export * from './health.js';
 export * from './levels.js';
 export * from './page.js';

@@ -7,6 +7,7 @@ import {
   compareMovements,
   difference,
   type HouseRule,
+  type RuleChoices,
   otherSchools,
   searchTextOf,
   tagsInForce,
@@ -62,6 +63,33 @@ describe('house rules', () => {
     expect(tag({ depth: 'low' }, {})).toBe('depth/low');
     expect(tag({ depth: 'low' }, { depth: 'high' })).toBe('depth/high');
     expect(tag({ depth: 'gone' }, { other: 'x' })).toBe('depth/high');
+  });
+
+  test('an option that asks for more than a limit allows is never in force, whoever chose it, unless every other one does', () => {
+    const choice = fc.constantFrom<RuleChoices>({}, { depth: 'high' }, { depth: 'low' });
+    const asked = fc.integer({ min: 0, max: 3 });
+    fc.assert(
+      fc.property(
+        choice,
+        choice,
+        asked,
+        asked,
+        fc.integer({ min: 0, max: 2 }),
+        (studio, client, high, low, allowed) => {
+          const asking = rules.map((rule) => ({
+            ...rule,
+            options: rule.options.map((option, i) => ({ ...option, asks: { 'deep-knee-bend': i === 0 ? high : low } })),
+          }));
+          const limits = [{ demand: 'deep-knee-bend' as const, allowed, reason: 'knee' }];
+          const inForce = [...tagsInForce(asking, studio, client, limits)][0];
+          const wished = [...tagsInForce(asking, studio, client)][0];
+          const fits = (tag: string | undefined) => (tag === 'depth/low' ? low : high) <= allowed;
+          if (fits(wished)) expect(inForce).toBe(wished);
+          else if (high <= allowed || low <= allowed) expect(fits(inForce)).toBe(true);
+          else expect(inForce).toBe('depth/high');
+        },
+      ),
+    );
   });
 
   test('a movement splits into what is in force and what other schools say, and refers to nothing that is hidden', () => {

@@ -7,16 +7,22 @@ import { stemmer } from 'stemmer';
 import { checkedBy, slug, text, type Checked } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { wordsIn } from './mentions.js';
-import { viewsSchema } from './schema.js';
+import { cause, viewsSchema } from './schema.js';
 import { SAME_WORDS } from './same-words.js';
-import { SEVERITIES } from './vocabulary.js';
+import { CORRECTION_KINDS, SEVERITIES } from './vocabulary.js';
 
 export const faultKindSchema = z.strictObject({
   id: slug,
   name: text(60),
+  /** What it means for the client, and when it matters. */
+  means: text(240),
   /** Usual; a movement may differ. */
   severity: z.enum(SEVERITIES),
   views: viewsSchema,
+  /** Usual ones, most frequent first. */
+  causes: z.array(cause).min(2, 'needs at least two causes'),
+  /** Kinds of correction that tend to work, best first. */
+  helps: z.array(z.enum(CORRECTION_KINDS)).min(2, 'needs at least two kinds of correction'),
   words: z.array(text(60)).min(3, 'needs at least three ways to say it'),
 });
 

@@ -1,10 +1,12 @@
 /**
  * House rules: matters on which good trainers disagree, each with its options. The studio chooses, a client may have another choice,
- * and a cue or fault that belongs to an option shows only where that option holds.
+ * and a cue or fault that belongs to an option shows only where that option holds. An option that asks for more than a limit allows
+ * never holds for that client, whoever chose it.
  */
 import { slug, text } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import type { Cue, Fault, Movement } from './schema.js';
+import { type Limit, opennessFor } from './limits.js';
+import { demandsSchema, type Cue, type Fault, type Movement } from './schema.js';
 
 export const houseRuleSchema = z.strictObject({
   id: slug,
@@ -12,7 +14,15 @@ export const houseRuleSchema = z.strictObject({
   /** What every school keeps. */
   both: text(200),
   options: z
-    .array(z.strictObject({ id: slug, name: text(60), reason: text(200) }))
+    .array(
+      z.strictObject({
+        id: slug,
+        name: text(60),
+        reason: text(200),
+        /** What it asks for of itself, whatever the movement does. */
+        asks: demandsSchema.optional(),
+      }),
+    )
     .min(2, 'needs at least two options')
     .refine((options) => new Set(options.map((o) => o.id)).size === options.length, 'has an option twice'),
 });
@@ -22,19 +32,30 @@ export type HouseRule = z.infer<typeof houseRuleSchema>;
 /** Rule id → option id. A rule that is not named keeps its first option. */
 export type RuleChoices = Readonly<Record<string, string>>;
 
-/** The tags (`rule/option`) that hold: the client's choice, else the studio's, else the first option. Unknown options are passed over. */
+/**
+ * The tags (`rule/option`) that hold: the client's choice, else the studio's, else the first option that the limits leave open. Unknown
+ * options are passed over.
+ * @param limits of the client, as they hold today
+ */
 export function tagsInForce(
   rules: readonly HouseRule[],
   studio: RuleChoices,
   client: RuleChoices = {},
+  limits: readonly Limit[] = [],
 ): ReadonlySet<string> {
-  return new Set(rules.map((rule) => `${rule.id}/${optionInForce(rule, studio, client).id}`));
+  return new Set(rules.map((rule) => `${rule.id}/${optionInForce(rule, studio, client, limits).id}`));
 }
 
 /** The option of one rule that holds. */
-export function optionInForce(rule: HouseRule, studio: RuleChoices, client: RuleChoices = {}): HouseRule['options'][0] {
-  const named = (choices: RuleChoices) => rule.options.find((option) => option.id === choices[rule.id]);
-  const option = named(client) ?? named(studio) ?? rule.options[0];
+export function optionInForce(
+  rule: HouseRule,
+  studio: RuleChoices,
+  client: RuleChoices = {},
+  limits: readonly Limit[] = [],
+): HouseRule['options'][0] {
+  const named = (choices: RuleChoices) => rule.options.filter((option) => option.id === choices[rule.id]);
+  const wished = [...named(client), ...named(studio), ...rule.options];
+  const option = wished.find(({ asks = {} }) => opennessFor(asks, limits) !== 'closed') ?? rule.options[0];
   if (!option) throw new RangeError(`house rule "${rule.id}" has no options`);
   return option;
 }

@@ -142,7 +142,7 @@ const windowSchema = z
 
 const kitNeedSchema = z.strictObject({ item: z.enum(KIT_ITEMS), count: count(10).default(1) });
 
-const demandsSchema = z.partialRecord(z.enum(DEMANDS), amount);
+export const demandsSchema = z.partialRecord(z.enum(DEMANDS), amount);
 
 /** One way to equip a movement: everything that it needs, none of it for the body alone. */
 export const kitOptionSchema = z.strictObject({

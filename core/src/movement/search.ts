@@ -137,8 +137,10 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
   const kindFinder = buildKindFinder(kinds);
   const groups = new Map<string, FoundFault>();
   const ofKind = new Map<string, FoundFault>();
+  const place = new Map<string, number>();
   for (const { id, faults } of texts)
-    for (const fault of faults) {
+    for (const [i, fault] of faults.entries()) {
+      place.set(`${id}/${fault.id}`, i);
       const one = { id, faultId: fault.id };
       const key = fault.name.toLowerCase();
       const group = groups.get(key) ?? { kindId: null, name: fault.name, looksLike: fault.looksLike, movements: [] };
@@ -155,6 +157,9 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       all.movements.push(one);
       ofKind.set(kind.id, all);
     }
+  // A movement names first what it is known for.
+  const placeOf = ({ id, faultId }: FoundFault['movements'][number]) => place.get(`${id}/${faultId}`) ?? 0;
+  for (const { movements } of ofKind.values()) movements.sort((a, b) => placeOf(a) - placeOf(b));
   const faults = new MiniSearch({ fields: ['name', 'looksLike'], processTerm });
   faults.addAll([...groups].map(([key, group]) => ({ id: key, name: group.name, looksLike: group.looksLike })));
   const kindsMeant = (words: string): FaultKind[] =>

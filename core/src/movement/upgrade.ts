@@ -2,6 +2,7 @@
  * Movements as earlier versions wrote them, in today's shape: options of kit were bare lists of needs, a correction had one text for
  * trainer and client alike, and causes had names of their own. What is of today stays as it is. Nothing is judged here: the schema does that afterwards.
  */
+import { canonical } from './difference.js';
 import { causesToday } from './former-causes.js';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
@@ -63,3 +64,19 @@ export function upgradeMovement(input: unknown, from: 1 | 2): unknown {
     ...(faults === undefined ? {} : { faults }),
   };
 }
+
+/** What of a movement was worked out when it was brought up to date, in words, to be looked over; nothing where it was of today already. */
+export function workedOut(before: unknown, after: unknown): string[] {
+  const [old, today] = [before as Json, after as Json];
+  if (!isFields(old) || !isFields(today)) return [];
+  const corrections = (one: Fields) => partsOf(one.faults).flatMap((part) => partsOf(part.corrections));
+  const causes = (one: Fields) => partsOf(one.faults).map((part) => part.causes ?? null);
+  const differ = (a: Json | undefined, b: Json | undefined) => canonical(a ?? null) !== canonical(b ?? null);
+  return [
+    ...(differ(old.demands, today.demands) ? ['that it is done on the feet'] : []),
+    ...(differ(causes(old), causes(today)) ? ["today's names of causes"] : []),
+    ...(corrections(old).some(({ text }) => text !== undefined) ? ['who each correction is for'] : []),
+  ];
+}
+
+const partsOf = (value: Json | undefined): Fields[] => (Array.isArray(value) ? value.filter(isFields) : []);

@@ -102,6 +102,12 @@ export const KIT_ITEMS = [
   'rower',
   'bike',
   'sled',
+  'trap-bar',
+  'assist-machine',
+  'back-extension-bench',
+  'throw-ball',
+  'treadmill',
+  'skipping-rope',
   'towel',
   'wall',
 ] as const;
@@ -120,6 +126,9 @@ export type Space = (typeof SPACES)[number];
 export const DEMANDS = [
   'deep-knee-bend',
   'loaded-spine-bend',
+  'spine-bend',
+  'spine-twist',
+  'spine-arch',
   'long-lever-trunk',
   'overhead',
   'loaded-shoulder',
@@ -137,6 +146,7 @@ export const DEMANDS = [
   'floor-to-standing',
   'standing',
   'spotter-needed',
+  'second-person',
 ] as const;
 export type Demand = (typeof DEMANDS)[number];
 

@@ -137,7 +137,12 @@ const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
   'loaded-shoulder': 'load on the shoulder',
   'floor-to-standing': 'getting down to the floor and up',
   standing: 'standing on the feet',
+  'loaded-spine-bend': 'rounding the back under load',
+  'spine-bend': 'rounding the back',
+  'spine-twist': 'turning the back',
+  'spine-arch': 'arching the back',
   'spotter-needed': 'a spotter',
+  'second-person': 'somebody to help',
 };
 
 /** A demand inside a sentence: `weight-on-wrist` → `weight on the wrist`. */

@@ -3,7 +3,18 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { CLIENT, uuidAt } from '../test/generate.js';
 import { movement } from '../test/plans.js';
-import { type Block, checkPlan, emptyPlan, type PlanLane, secondsOf, timelineOf, turnWarnings } from './index.js';
+import {
+  type Block,
+  checkPlan,
+  emptyPlan,
+  parseWork,
+  type PlanLane,
+  secondsOf,
+  timelineOf,
+  turnWarnings,
+  workEach,
+  workEachWords,
+} from './index.js';
 
 const lane = (amount: number, tempo = '2-0-1-0'): PlanLane => ({
   clientId: CLIENT,
@@ -59,6 +70,55 @@ describe('a turn every so many seconds', () => {
           for (const { blocks } of fixes) expect(turnWarnings({ ...plan, blocks }, context)).toEqual([]);
       }),
     );
+  });
+});
+
+const seconds = fc.integer({ min: 5, max: 600 });
+
+describe('work and rest', () => {
+  test('takes the seconds of each round, and its rest between all turns', () => {
+    fc.assert(
+      fc.property(
+        fc.array(seconds, { minLength: 1, maxLength: 6 }),
+        fc.integer({ min: 1, max: 8 }),
+        fc.integer({ min: 1, max: 4 }),
+        ([workSeconds = 5, ...then], rounds, lines) => {
+          const block = circuit(
+            { rounds, workSeconds, ...(then.length > 0 && { workThen: then }) },
+            ...Array.from({ length: lines }, () => 8),
+          );
+          let all = -45;
+          for (let round = 0; round < rounds; round += 1)
+            for (let line = 0; line < lines; line += 1)
+              all += ([workSeconds, ...then][round] ?? then.at(-1) ?? workSeconds) + 45;
+          expect(minutes(block)).toBe(all);
+          expect(problems(block)).toEqual([]);
+        },
+      ),
+    );
+  });
+
+  test('is read back as it is said', () => {
+    fc.assert(
+      fc.property(fc.array(seconds, { minLength: 1, maxLength: 20 }), ([workSeconds = 5, ...then]) => {
+        const block = { workSeconds, ...(then.length > 0 && { workThen: then }) };
+        expect(parseWork(workEach(block).join(', '))).toEqual(block);
+      }),
+    );
+    expect(workEachWords({ workSeconds: 40, workThen: [30, 20] })).toBe('40, 30, 20 s round by round');
+    expect(workEachWords({ workSeconds: 40 })).toBe('40 s');
+  });
+
+  test('says what cannot be: no seconds, too few or many, rounds without end, other seconds without a clock', () => {
+    for (const typed of ['', '4', '40, 3', '40, x', '601', '30.5', '1e2'])
+      expect(parseWork(typed)).toMatchObject({ wrong: expect.stringContaining('whole seconds from 5 to 600') });
+    expect(parseWork('30 '.repeat(21))).toEqual({ wrong: 'has at most 20 rounds' });
+    expect(problems(circuit({ workThen: [30] }, 8))).toEqual([
+      'blocks[0].workThen is for a circuit with seconds of work',
+    ]);
+    expect(problems(circuit({ workSeconds: 40, workThen: [] }, 8))).toEqual([
+      'blocks[0].workThen needs seconds for at least one round',
+    ]);
   });
 });
 

@@ -14,13 +14,45 @@ export const blockClockSchema = z.discriminatedUnion('mode', [
 ]);
 export type BlockClock = z.infer<typeof blockClockSchema>;
 
-/** What of a block says how it goes. */
-export type Going = Pick<Block, 'kind' | 'workSeconds' | 'clock'>;
+/** Seconds of work in a turn, and rounds of a block. */
+export const SHORTEST_WORK = 5;
+export const LONGEST_WORK = 600;
+export const MOST_ROUNDS = 20;
 
-/** Seconds of one turn where a clock says when to change; null where the work itself does. */
-export function turnSeconds({ kind, workSeconds, clock }: Going): number | null {
+/** What of a block says how it goes. */
+export type Going = Pick<Block, 'kind' | 'workSeconds' | 'workThen' | 'clock'>;
+
+/** Seconds of one turn of a round where a clock says when to change; null where the work itself does. @param round from 1 */
+export function turnSeconds(going: Going, round = 1): number | null {
+  const { kind, workSeconds, clock } = going;
   if (kind !== 'circuit') return null;
-  return workSeconds ?? (clock?.mode === 'every' ? clock.seconds : null);
+  if (workSeconds === null) return clock?.mode === 'every' ? clock.seconds : null;
+  const each = workEach(going);
+  return each[round - 1] ?? each.at(-1) ?? workSeconds;
+}
+
+/** Seconds of work round by round, as far as they are said: the last of them goes on. `40, 30, 20` */
+export const workEach = ({ workSeconds, workThen = [] }: Pick<Going, 'workSeconds' | 'workThen'>): number[] =>
+  workSeconds === null ? [] : [workSeconds, ...workThen];
+
+/** `40 s`; `40, 30, 20 s round by round`. */
+export function workEachWords(going: Pick<Going, 'workSeconds' | 'workThen'>): string {
+  const each = workEach(going);
+  return `${each.join(', ')} s${each.length > 1 ? ' round by round' : ''}`;
+}
+
+/** Reads seconds of work round by round as they are typed, or says what is wrong. */
+export function parseWork(typed: string): { workSeconds: number; workThen?: number[] } | { wrong: string } {
+  const words = typed.split(/[\s,·;/-]+/).filter((word) => word !== '');
+  const [first, ...then] = words.map((word) => (/^\d+$/.test(word) ? Number(word) : NaN));
+  const fits = (seconds: number): boolean =>
+    Number.isInteger(seconds) && seconds >= SHORTEST_WORK && seconds <= LONGEST_WORK;
+  if (first === undefined || ![first, ...then].every(fits))
+    return {
+      wrong: `must be whole seconds from ${SHORTEST_WORK} to ${LONGEST_WORK}, such as 40, or 40, 30, 20 round by round`,
+    };
+  if (words.length > MOST_ROUNDS) return { wrong: `has at most ${MOST_ROUNDS} rounds` };
+  return then.length === 0 ? { workSeconds: first } : { workSeconds: first, workThen: then };
 }
 
 /** The seconds in which as many rounds are done as there is time for; null for any other block. */

@@ -12,7 +12,7 @@ import { amountOfParts, wrongParts } from '../dosage/parts.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { z } from '../schema/zod.js';
 import { whySchema } from './reason.js';
-import { blockClockSchema } from './block-clock.js';
+import { blockClockSchema, LONGEST_WORK, MOST_ROUNDS, SHORTEST_WORK } from './block-clock.js';
 import { laneOfSet, type SetLane } from './by-set.js';
 import { dropSchema, MOST_DROPS, setChangeSchema } from './set-change.js';
 import { PURPOSES, SPACES } from '../movement/vocabulary.js';
@@ -92,9 +92,15 @@ export const blockSchema = z.strictObject({
   id: uuid,
   kind: z.enum(BLOCK_KINDS),
   /** How often the items are gone round in a superset or circuit. */
-  rounds: whole(1, 20),
+  rounds: whole(1, MOST_ROUNDS),
   /** A circuit by time: seconds at each item instead of its own dose. */
-  workSeconds: whole(5, 600).nullable(),
+  workSeconds: whole(SHORTEST_WORK, LONGEST_WORK).nullable(),
+  /** Seconds from the second round on where rounds differ; the last of them goes on. */
+  workThen: z
+    .array(whole(SHORTEST_WORK, LONGEST_WORK))
+    .min(1, 'needs seconds for at least one round')
+    .max(MOST_ROUNDS - 1, `has at most ${MOST_ROUNDS} rounds`)
+    .optional(),
   /** Another clock of a circuit, in which the doses are its own. */
   clock: blockClockSchema.optional(),
   items: z.array(itemSchema).max(40, 'has at most 40 items'),
@@ -128,6 +134,8 @@ export const planSchema = z
     plan.blocks.forEach((block, b) => {
       if (block.clock && (block.kind !== 'circuit' || block.workSeconds !== null))
         report(['blocks', b, 'clock'], 'is for a circuit without seconds of work');
+      if (block.workThen && (block.kind !== 'circuit' || block.workSeconds === null))
+        report(['blocks', b, 'workThen'], 'is for a circuit with seconds of work');
       block.items.forEach((item, i) => {
         const path = ['blocks', b, 'items', i];
         if (ids.has(item.id)) report([...path, 'id'], 'is used twice');

@@ -475,7 +475,8 @@ describe('a suggested session', () => {
           expect(client?.standing.hurtBefore).not.toContain(one.movementId);
           if (chosen && chosen.role === 'strength') expect(without).not.toContain(chosen.pattern);
           if (one.load) expect(loadsFor(chosen?.kit ?? [], KIT)).toContainEqual(one.load);
-          expect(one.why.length).toBeGreaterThan(1);
+          // What eases off has one reason, everything else how it was picked as well.
+          expect(one.why.length).toBeGreaterThan(one.why[0]?.code === 'picked' ? 1 : 0);
           expect(used.has(`${one.clientId} ${one.movementId}`)).toBe(false);
           used.add(`${one.clientId} ${one.movementId}`);
         }

@@ -10,7 +10,15 @@ import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
 import { kitCounts, type KitPiece } from '../movement/kit.js';
 import { canonical } from '../movement/difference.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
-import { SPACES, type Muscle, type Pattern, type Plane, type Purpose, type Space } from '../movement/vocabulary.js';
+import {
+  MUSCLES,
+  SPACES,
+  type Muscle,
+  type Pattern,
+  type Plane,
+  type Purpose,
+  type Space,
+} from '../movement/vocabulary.js';
 import { comeBacks } from '../progress/come-back.js';
 import { fitNow, isOpen } from '../progress/fit.js';
 import { mayNotStrain } from '../progress/held.js';
@@ -137,6 +145,8 @@ export const SUGGEST_WORTH = {
   sameMuscles: -2.5,
   /** Times the share of its muscles that the session uses, for what prepares and what eases off. */
   answers: 3,
+  /** A stretch for the muscle that most lines worked and none eases yet; a share of it for one that fewer did. */
+  eases: 3,
   /** The first warm-up of the shoulders in a session that goes overhead. */
   prepares: 5,
   /** Two people who want one piece. */
@@ -172,6 +182,8 @@ interface Own {
   progress: ReturnType<typeof progressIn>;
   /** Planes that were short in the last weeks. */
   planes: ReadonlySet<Plane>;
+  /** Whether all that comes before a movement was done, or something harder than it. */
+  mayBegin: (movement: MovementSummary) => boolean;
 }
 
 interface Slot {
@@ -406,7 +418,8 @@ function picksFor(
   const { readyFor, passed, tooHard, downFrom, above } = own.progress;
   const done = (id: string): boolean => client.sets[id] !== undefined;
   return all
-    .filter(({ movement: { id, role } }) => slot.roles.includes(role) && !(above.has(id) && !readyFor.has(id)))
+    .filter(({ movement }) => slot.roles.includes(movement.role))
+    .filter(({ movement }) => readyFor.has(movement.id) || !(above.has(movement.id) || !own.mayBegin(movement)))
     .map(({ movement, openness }): Pick => {
       const { id, level } = movement;
       const main = !isAround(slot);
@@ -459,8 +472,18 @@ function ownOf(request: SuggestRequest, client: SuggestClient, known: Laddered):
   const { planes } = balanceFor({ ...request, clients: [client] }, known.find);
   return {
     progress: progressIn(request, client, known),
+    mayBegin: beginsWith(client, known.ladder),
     planes: new Set(planes.filter((one) => one.short).map((one) => one.of)),
   };
+}
+
+/** Whoever has trained this long is taken to have done what comes before. */
+const TRAINED_YEARS = 3;
+
+function beginsWith({ standing, sets }: SuggestClient, ladder: Ladder): Own['mayBegin'] {
+  if ((standing.trainingYears ?? 0) >= TRAINED_YEARS) return () => true;
+  const owned = new Set(Object.keys(sets).flatMap((id) => [id, ...reach(ladder, id, ['easier'], FAR).keys()]));
+  return ({ id, precursors }) => owned.has(id) || precursors.every((before) => owned.has(before));
 }
 
 /** What the policy of progress says of everything that a client has done. */
@@ -506,6 +529,8 @@ interface State {
   lines: Line[];
   worth: number;
   muscles: Set<string>;
+  /** Lines that worked a muscle and no stretch eases yet. */
+  uneased: ReadonlyMap<Muscle, number>;
   used: Set<string>;
 }
 
@@ -541,6 +566,10 @@ function lineChoices(slot: Slot, byClient: Picks, request: SuggestRequest, known
   for (const [family] of best) consider((picks) => picks.find(({ movement }) => movement.families.includes(family)));
   for (const { movement } of byClient.get(request.clients[0]?.id ?? '')?.slice(0, CHOICES) ?? [])
     consider((picks) => picks.find((pick) => pick.movement.id === movement.id));
+  // What prepares and what eases off answers to a muscle: for each there is a choice.
+  if (isAround(slot))
+    for (const muscle of MUSCLES)
+      consider((picks) => picks.find(({ movement }) => movement.muscles.prime.includes(muscle)));
   return lines;
 }
 
@@ -572,7 +601,7 @@ function beam(
 ): Line[] {
   const locked = request.blocks.flatMap(({ items }) => items).filter((item) => item.locked);
   const taken = new Set(locked.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId)));
-  let states: State[] = [{ lines: [], worth: 0, muscles: new Set(), used: taken }];
+  let states: State[] = [{ lines: [], worth: 0, muscles: new Set(), uneased: new Map(), used: taken }];
   const cache = new Map<string, Line[]>();
   const take = (slot: Slot): void => {
     const key = `${slot.kind} ${slot.pattern}`;
@@ -617,6 +646,9 @@ function extended(state: State, line: Line): State {
     overhead &&
     !prepared &&
     line.picks.every(({ pick }) => warmsShoulders(pick.movement));
+  const stretches = line.slot.kind === 'stretch';
+  const most = Math.max(1, ...state.uneased.values());
+  const eases = stretches ? Math.max(0, ...prime.map((muscle) => state.uneased.get(muscle) ?? 0)) / most : 0;
   const common = prime.length === 0 ? 0 : prime.filter((muscle) => state.muscles.has(muscle)).length / prime.length;
   return {
     lines: [...state.lines, line],
@@ -624,11 +656,22 @@ function extended(state: State, line: Line): State {
       state.worth +
       line.worth +
       (prepares ? SUGGEST_WORTH.prepares : 0) +
+      eases * SUGGEST_WORTH.eases +
       common * (around ? SUGGEST_WORTH.answers : SUGGEST_WORTH.sameMuscles),
     muscles: around ? state.muscles : new Set([...state.muscles, ...prime]),
+    uneased: stretches ? easedBy(state.uneased, prime) : around ? state.uneased : counted(state.uneased, prime),
     used: new Set([...state.used, ...line.picks.map(({ pick }) => pick.movement.id)]),
   };
 }
+
+const easedBy = (counts: State['uneased'], muscles: readonly Muscle[]): State['uneased'] =>
+  new Map([...counts].filter(([muscle]) => !muscles.includes(muscle)));
+
+const counted = (counts: State['uneased'], muscles: readonly Muscle[]): State['uneased'] => {
+  const more = new Map(counts);
+  for (const muscle of new Set(muscles)) more.set(muscle, (more.get(muscle) ?? 0) + 1);
+  return more;
+};
 
 /** Limits that are named for a pattern that is closed, at most. */
 const MOST_NAMED = 2;
@@ -697,7 +740,7 @@ function assemble(request: SuggestRequest, lines: readonly Line[], known: Known,
 }
 
 /** What a suggestion mends of itself before it is shown. */
-const OWN_FAULTS: readonly Wrong['code'][] = ['push-pull', 'short'];
+const OWN_FAULTS: readonly Wrong['code'][] = ['push-pull', 'short', 'cold-shoulders', 'no-stretch'];
 /** A fix may bring up another matter. */
 const MOST_FIXES = 8;
 

@@ -29,7 +29,7 @@ export interface Segment {
 
 /** What is done at once: one set of a line by everybody on it, or at stations a set of another line by each. */
 export interface Moment {
-  block: Pick<Block, 'id' | 'kind' | 'workSeconds' | 'clock'>;
+  block: Pick<Block, 'id'> & Going;
   itemId: string;
   set: number;
   lanes: readonly SetLane[];
@@ -40,13 +40,15 @@ type Find = (id: string) => Pick<MovementSummary, 'dose' | 'sides' | 'position'>
 /**
  * Seconds of one set of a lane: a combination takes both movements in each rep, a composed set all of its parts, and lighter weights are taken
  * up at once. A set of one side only is half of it; sides that take turns rep by rep need no change between them.
+ * @param set which one, from 1, where a clock gives its rounds other seconds
  */
 export function laneSeconds(
   lane: SetLane,
   block: Going,
   { find }: { find: (id: string) => Pick<MovementSummary, 'dose' | 'sides'> | undefined },
+  set = 1,
 ): number {
-  const turn = turnSeconds(block);
+  const turn = turnSeconds(block, set);
   if (turn !== null) return turn;
   const movement = find(lane.movementId);
   const other = lane.withId === null ? undefined : find(lane.withId);
@@ -132,7 +134,7 @@ export function timelineOfMoments(
       );
     }
     // As many rounds as go into its time are one piece of work.
-    if (together === null) add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, { find }))));
+    if (together === null) add('work', Math.max(...lanes.map((lane) => laneSeconds(lane, block, { find }, set))));
     else if (begins) add('work', together);
     if (together !== null && !ends) return;
     if (i < moments.length - 1)

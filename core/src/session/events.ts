@@ -140,6 +140,8 @@ export const eventSchema = z.discriminatedUnion('type', [
     work: whole(1, 3600),
     rest: whole(0, 900),
     count: whole(1, 200),
+    /** Seconds of each piece of work where they differ. */
+    works: z.array(whole(1, 3600)).max(200, 'has at most 200 pieces of work').optional(),
   }),
   of('timer-paused', { timerId: uuid }),
   of('timer-resumed', { timerId: uuid }),

@@ -5,6 +5,7 @@
 import type { MovementSummary } from '../movement/summary.js';
 import type { Sides } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
+import type { Going } from '../planning/block-clock.js';
 import { hasOwnDose, laneOfSet, type SetLane } from '../planning/by-set.js';
 import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
 import type { RoundSide } from '../planning/set-change.js';
@@ -35,7 +36,7 @@ export interface RunStep {
   /** Sets of this line in all. */
   of: number;
   /** Null for a line that was put in on the way. */
-  block: Pick<Block, 'id' | 'kind' | 'workSeconds' | 'clock'> | null;
+  block: (Pick<Block, 'id'> & Going) | null;
   /** The turn of its block in which it comes, from 0, where the block is gone round. */
   turn: number | null;
   /** Its place in the programme of everybody: what is done at once by several has one. */
@@ -151,6 +152,7 @@ const stepOf = (line: Line, set: number, turn: number | null, place: number): Om
     id: line.block.id,
     kind: line.block.kind,
     workSeconds: line.block.workSeconds,
+    ...(line.block.workThen && { workThen: line.block.workThen }),
     ...(line.block.clock && { clock: line.block.clock }),
   },
   turn,
@@ -263,8 +265,10 @@ export const stepNext = (steps: readonly RunStep[]): RunStep | undefined => step
 export const isPending = ({ state }: RunStep): boolean => state === 'now' || state === 'next' || state === 'later';
 
 /** Whole seconds of one set, both sides of it. */
-export const stepSeconds = ({ lane, block }: Pick<RunStep, 'lane' | 'block'>, find: FindRunMovement): number =>
-  laneSeconds(lane, block ?? ON_ITS_OWN, { find });
+export const stepSeconds = (
+  { lane, block, set }: Pick<RunStep, 'lane' | 'block' | 'set'>,
+  find: FindRunMovement,
+): number => laneSeconds(lane, block ?? ON_ITS_OWN, { find }, set);
 
 /** The sides of a movement as a line takes them: where rounds have a side of their own, no set has a second half. */
 export const sidesInLine = (steps: readonly RunStep[], itemId: string | null, sides: Sides): Sides =>

@@ -5,7 +5,7 @@
 import { partSeconds } from '../dosage/parts.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Part } from '../schema/part.js';
-import type { Timer } from './timer.js';
+import { piecesOf, type Timer } from './timer.js';
 
 export const SIGNAL_KINDS = ['count', 'begin', 'end', 'side', 'lower', 'hold', 'rise'] as const;
 export type SignalKind = (typeof SIGNAL_KINDS)[number];
@@ -26,15 +26,15 @@ const countdown = (from: number, end: number): Signal[] =>
   );
 
 /** The signals of a timer. `halves`: each piece of work is for both sides, so its middle says to change. */
-export function signalsOf({ work, rest, count }: Pick<Timer, 'work' | 'rest' | 'count'>, halves = false): Signal[] {
+export function signalsOf(timer: Pick<Timer, 'work' | 'rest' | 'count' | 'works'>, halves = false): Signal[] {
   const signals: Signal[] = [];
-  for (let piece = 0; piece < count; piece += 1) {
-    const from = piece * (work + rest) * 1000;
-    const end = from + work * 1000;
+  const rest = timer.rest * 1000;
+  for (const [piece, { from, work }] of piecesOf(timer).entries()) {
+    const end = from + work;
     signals.push({ at: from, kind: 'begin' });
-    if (halves) signals.push({ at: from + work * 500, kind: 'side' });
+    if (halves) signals.push({ at: from + work / 2, kind: 'side' });
     signals.push(...countdown(from, end), { at: end, kind: 'end' });
-    if (rest > 0 && piece < count - 1) signals.push(...countdown(end, end + rest * 1000));
+    if (rest > 0 && piece < timer.count - 1) signals.push(...countdown(end, end + rest));
   }
   return signals.sort((a, b) => a.at - b.at);
 }

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   clustersOf,
   elapsedOf,
+  piecesOf,
   restSignals,
   signalsOf,
   steadyClock,
@@ -35,6 +36,7 @@ const times = fc.record({
   work: fc.integer({ min: 1, max: 90 }),
   rest: fc.integer({ min: 0, max: 60 }),
   count: fc.integer({ min: 1, max: 8 }),
+  works: fc.option(fc.array(fc.integer({ min: 1, max: 90 }), { minLength: 2, maxLength: 8 }), { nil: undefined }),
 });
 
 /** Pieces of running and standing still, in milliseconds, one after the other. */
@@ -73,19 +75,21 @@ describe('a timer', () => {
   test('goes through work and rest by the clock alone: what is left and what has run make the whole', () => {
     fc.assert(
       fc.property(times, fc.integer({ min: 0, max: 1_300_000 }), (drawn, elapsed) => {
-        const { work, rest, count } = drawn;
+        const { work, rest, count, works = [] } = drawn;
+        const each = Array.from({ length: count }, (_, i) => works[i] ?? work);
+        const upTo = (piece: number) => each.slice(0, piece).reduce((sum, seconds) => sum + seconds + rest, 0) * 1000;
         const state = timerAt(timer(drawn), START + elapsed);
-        const all = ((work + rest) * count - rest) * 1000;
+        const all = upTo(count) - rest * 1000;
         expect(state.elapsed).toBe(elapsed);
         if (elapsed >= all)
           return expect(state).toMatchObject({ phase: 'over', piece: count - 1, left: all - elapsed, running: false });
-        const before = state.piece * (work + rest) * 1000;
-        const end = before + (state.phase === 'work' ? work : work + rest) * 1000;
+        const end = upTo(state.piece + 1) - (state.phase === 'work' ? rest * 1000 : 0);
         expect(end - state.left).toBe(elapsed);
         expect(state.left).toBeGreaterThan(0);
         const worked = workedSeconds(timer(drawn), START + elapsed);
-        if (count > 1) expect(worked).toBeLessThanOrEqual(work * count);
-        else expect(worked).toBe(Math.min(work, Math.floor(elapsed / 1000)));
+        const within = state.phase === 'work' ? elapsed - upTo(state.piece) : (each[state.piece] ?? 0) * 1000;
+        const before = each.slice(0, state.piece).reduce((sum, seconds) => sum + seconds, 0);
+        expect(worked).toBe(before + Math.floor(within / 1000));
         // Gone on with, it is worked on beyond its length.
         if (count === 1)
           expect(workedSeconds(timer({ ...drawn, extended: true }), START + elapsed)).toBe(Math.floor(elapsed / 1000));
@@ -170,7 +174,7 @@ describe('signals', () => {
         expect(of('begin')).toBe(drawn.count);
         expect(of('end')).toBe(drawn.count);
         expect(of('side')).toBe(halves ? drawn.count : 0);
-        const end = ((drawn.work + drawn.rest) * drawn.count - drawn.rest) * 1000;
+        const end = piecesOf(drawn).reduce((sum, { work }) => sum + work, (drawn.count - 1) * drawn.rest * 1000);
         expect(signals.at(-1)?.at).toBe(end);
         expect(signals.every(({ at }, i) => at >= (signals[i - 1]?.at ?? 0))).toBe(true);
       }),

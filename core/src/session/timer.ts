@@ -21,6 +21,8 @@ export interface Timer {
   rest: number;
   /** How many pieces of work. */
   count: number;
+  /** Seconds of each piece of work where they differ. */
+  works?: number[] | undefined;
   startedAt: string;
   pauses: Span[];
   /** It goes on beyond what it was set to. */
@@ -52,29 +54,46 @@ export function elapsedOf({ startedAt, pauses, stoppedAt }: Timer, now: number):
   return Math.max(0, end - ms(startedAt) - spanned(pauses, end));
 }
 
+type Pieces = Pick<Timer, 'work' | 'rest' | 'count' | 'works'>;
+
+/** Whole seconds of a piece of work, from 0. */
+export const workOf = ({ work, works }: Pick<Timer, 'work' | 'works'>, piece: number): number => works?.[piece] ?? work;
+
+/** The pieces of work of a timer: where each begins, in milliseconds from the start, and how long it is. */
+export function piecesOf({ rest, count, ...of }: Pieces): { from: number; work: number }[] {
+  let from = 0;
+  return Array.from({ length: count }, (_, piece) => {
+    const one = { from, work: workOf(of, piece) * 1000 };
+    from += one.work + rest * 1000;
+    return one;
+  });
+}
+
 /** Where a timer stands at a time in milliseconds. The last piece has no rest after it. */
 export function timerAt(timer: Timer, now: number): TimerState {
-  const { work, rest, count } = timer;
+  const pieces = piecesOf(timer);
   const elapsed = elapsedOf(timer, now);
   const goes = timer.stoppedAt === null && timer.pauses.at(-1)?.to !== null;
-  const round = (work + rest) * 1000;
-  const all = round * count - rest * 1000;
+  const last = pieces.at(-1);
+  const all = last ? last.from + last.work : 0;
   const running = goes && (timer.extended || elapsed < all);
   if (elapsed >= all)
-    return { phase: timer.extended ? 'work' : 'over', piece: count - 1, left: all - elapsed, elapsed, running };
-  const piece = Math.floor(elapsed / round);
-  const within = elapsed - piece * round;
-  return within < work * 1000
-    ? { phase: 'work', piece, left: work * 1000 - within, elapsed, running }
-    : { phase: 'rest', piece, left: round - within, elapsed, running };
+    return { phase: timer.extended ? 'work' : 'over', piece: timer.count - 1, left: all - elapsed, elapsed, running };
+  const piece = pieces.findLastIndex(({ from }) => from <= elapsed);
+  const { from, work } = pieces[piece] ?? { from: 0, work: all };
+  const within = elapsed - from;
+  return within < work
+    ? { phase: 'work', piece, left: work - within, elapsed, running }
+    : { phase: 'rest', piece, left: work + timer.rest * 1000 - within, elapsed, running };
 }
 
 /** Whole seconds worked so far, rests left out; beyond what was asked only where it was gone on with. */
 export function workedSeconds(timer: Timer, now: number): number {
   const { phase, piece, left, elapsed } = timerAt(timer, now);
-  if (timer.count === 1) return Math.min(Math.floor(elapsed / 1000), timer.extended ? Infinity : timer.work);
-  const whole = phase === 'work' ? piece : piece + 1;
-  return whole * timer.work + (phase === 'work' ? Math.floor((timer.work * 1000 - left) / 1000) : 0);
+  if (timer.count === 1) return Math.min(Math.floor(elapsed / 1000), timer.extended ? Infinity : workOf(timer, 0));
+  return piecesOf(timer)
+    .slice(0, piece + 1)
+    .reduce((sum, { work }, i) => sum + Math.floor((phase === 'work' && i === piece ? work - left : work) / 1000), 0);
 }
 
 /** The pieces that a hold was broken into, in whole seconds: paused and gone on with. */

@@ -42,6 +42,7 @@ function movementAt(i: number, size: number): fc.Arbitrary<MovementFacts> {
     id: fc.constant(id(i)),
     name: fc.constant(`Movement ${i}`),
     aliases: fc.constant([]),
+    precursors: fc.constant([]),
     families: fc.constant(['family']),
     pattern: fc.constantFrom(...PATTERNS.slice(0, 4)),
     role: fc.constantFrom('strength', 'drill'),

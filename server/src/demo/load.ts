@@ -60,11 +60,26 @@ export function loadDemo(gate: WriteGate, library: DemoLibrary, now: Date): void
 }
 
 function clientOf(person: Person, id: string, joined: Date, now: Date) {
-  const { name, about, goal, healthNote, dayMostly, limits, kit, houseRules = {}, touchConsentDaysAgo } = person;
-  const touchConsentOn =
-    touchConsentDaysAgo === undefined
-      ? null
-      : new Date(now.getTime() - touchConsentDaysAgo * DAY).toISOString().slice(0, 10);
+  const {
+    name,
+    about,
+    goal,
+    healthNote,
+    dayMostly,
+    limits,
+    kit,
+    houseRules = {},
+    touchConsentDaysAgo,
+    measured,
+  } = person;
+  const daysAgo = (days: number): string => new Date(now.getTime() - days * DAY).toISOString().slice(0, 10);
+  const touchConsentOn = touchConsentDaysAgo === undefined ? null : daysAgo(touchConsentDaysAgo);
+  const benchmarks = measured
+    ? measured.values.map(({ weeksAgo, value }) => {
+        const { name, unit } = measured;
+        return { name, unit, on: daysAgo(weeksAgo * 7), value };
+      })
+    : [];
   const at = joined.toISOString();
   const times = { createdAt: at, updatedAt: at };
   return {
@@ -80,6 +95,7 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     kit,
     houseRules,
     touchConsentOn,
+    benchmarks,
     ...times,
   };
 }

@@ -1,7 +1,9 @@
 /** Plans of the demo studio for the coming days, suggested from the history as the plan screen would. */
 import { type Client, clientOnDay } from '@waxwing/core/client';
+import { amountOfParts } from '@waxwing/core/dosage';
 import type { MovementSummary } from '@waxwing/core/movement';
-import { emptyPlan, suggestSession, type Plan, type SuggestClient } from '@waxwing/core/planning';
+import { type Block, emptyPlan, mapLane, suggestSession, type Plan, type SuggestClient } from '@waxwing/core/planning';
+import type { Part } from '@waxwing/core/schema';
 import { standingOf } from '@waxwing/core/progress';
 import { digestOf, type FindMovement, fold, recordOf } from '@waxwing/core/session';
 import type { Dice, PastSession } from './history.js';
@@ -31,7 +33,7 @@ const PLANNED_DAYS = 3;
 
 /** A plan for whoever comes in the next days; people who share an hour share one. */
 export function comingPlans(around: Around): Coming[] {
-  const { people, clients, movements, now, dice } = around;
+  const { people, clients, movements, find, now, dice } = around;
   const today = Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), now.getUTCDate());
   return people
     .filter((person) => !person.sharesWith)
@@ -59,8 +61,26 @@ export function comingPlans(around: Around): Coming[] {
         now: startsAt,
         newId: () => dice.uuid(now.getTime()),
       });
-      return { id: dice.uuid(now.getTime()), plan: { ...plan, name: person.nextFor, startsAt, blocks } };
+      return {
+        id: dice.uuid(now.getTime()),
+        plan: { ...plan, name: person.nextFor, startsAt, blocks: inParts(blocks, person.inParts, find) },
+      };
     });
+}
+
+/** Blocks in which the first line of reps in the strength work is made of parts. */
+function inParts(blocks: readonly Block[], parts: Part[] | undefined, find: FindMovement): Block[] {
+  const lineOf = ({ kind, items }: Block) =>
+    kind === 'strength'
+      ? items.find(({ lanes }) => lanes.every((lane) => find(lane.movementId)?.dose.mode === 'reps'))
+      : undefined;
+  const first = blocks.flatMap((block) => lineOf(block) ?? [])[0];
+  if (!parts || !first) return [...blocks];
+  return first.lanes.reduce<Block[]>(
+    (all, { clientId }) =>
+      mapLane(all, first.id, clientId, (lane) => ({ ...lane, parts, amount: amountOfParts(parts) })),
+    [...blocks],
+  );
 }
 
 /** Somebody with what their sessions have taught. */

@@ -1,6 +1,7 @@
 /** The demo studio: invented people in an invented room above a working harbour, and how each of them tends to move. */
-import type { DayKind, KeptPlace } from '@waxwing/core/client';
+import type { Benchmark, DayKind, KeptPlace } from '@waxwing/core/client';
 import type { Focus, KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
+import type { Part } from '@waxwing/core/schema';
 
 export const NET_LOFT = {
   name: 'The Net Loft',
@@ -94,6 +95,10 @@ export interface Person {
   work: readonly Work[];
   /** Trains in the same session as the person of this name. */
   sharesWith?: string;
+  /** What was measured and noted by hand, some weeks ago. */
+  measured?: { name: string; unit: Benchmark['unit']; values: readonly { weeksAgo: number; value: number }[] };
+  /** What the first line of the next strength work is made of. */
+  inParts?: Part[];
 }
 
 export const PEOPLE: readonly Person[] = [
@@ -243,6 +248,15 @@ export const PEOPLE: readonly Person[] = [
     hour: 9,
     minutes: 45,
     nextFor: 'Kind to the knee',
+    measured: {
+      name: 'Chair stands in 30 s',
+      unit: 'reps',
+      values: [
+        { weeksAgo: 6, value: 9 },
+        { weeksAgo: 3, value: 11 },
+        { weeksAgo: 1, value: 13 },
+      ],
+    },
     hears: { inward: 0.25, outward: 0.75, image: 0.7 },
     tends: {
       'sit-to-stand/falls-into-chair': 0.5,
@@ -301,6 +315,20 @@ export const PEOPLE: readonly Person[] = [
     hour: 18,
     minutes: 60,
     nextFor: 'Clean before heavy',
+    measured: {
+      name: 'Dead hang',
+      unit: 's',
+      values: [
+        { weeksAgo: 6, value: 31 },
+        { weeksAgo: 4, value: 38 },
+        { weeksAgo: 1, value: 47 },
+      ],
+    },
+    inParts: [
+      { kind: 'reps', count: 5, tempo: null },
+      { kind: 'reps', count: 2, tempo: '4-0-2-0' },
+      { kind: 'hold', count: 5, at: 'bottom' },
+    ],
     comesToday: true,
     hears: { inward: 0.35, outward: 0.65, image: 0.5 },
     tends: {

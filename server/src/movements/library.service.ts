@@ -17,6 +17,7 @@ import {
 } from '@waxwing/core/ladder';
 import {
   buildFinding,
+  buildKindFinder,
   checkMovement,
   difference,
   type FaultKind,
@@ -152,7 +153,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   health(): Health {
-    return (this.looked ??= libraryHealth(this.active()));
+    return (this.looked ??= libraryHealth(this.active(), buildKindFinder(this.faultKinds).of));
   }
 
   /** One movement with its neighbours. @throws 404 */

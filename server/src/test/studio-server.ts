@@ -3,6 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { Client } from '@waxwing/core/client';
+import type { StoredPlan } from '@waxwing/core/planning';
+import type { Problem } from '@waxwing/core/schema';
 import request from 'supertest';
 import { createApp } from '../app.js';
 import type { Config } from '../config.js';
@@ -14,10 +17,18 @@ export interface StudioServer {
   config: Config;
   database: string;
   http: ReturnType<typeof request>;
+  /** Puts a client in. */
+  client: (name: string, more?: object) => Promise<Client>;
+  /** Keeps a plan. */
+  keep: (plan: object) => Promise<StoredPlan>;
   /** Stops the server and opens it again on the same data. */
   restart: () => Promise<void>;
   stop: () => Promise<void>;
 }
+
+/** The fields that an answer names as wrong. */
+export const wrongFields = ({ body }: { body: unknown }): string[] =>
+  ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
 
 export async function startServer(): Promise<StudioServer> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'waxwing-'));
@@ -33,6 +44,7 @@ export async function startServer(): Promise<StudioServer> {
     conditions: join(LIBRARY, '../conditions.yaml'),
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
+    stills: join(LIBRARY, '../stills'),
   };
   const server = { config, database: join(dataFolder, 'waxwing.sqlite') } as StudioServer;
   const open = async () => {
@@ -40,6 +52,14 @@ export async function startServer(): Promise<StudioServer> {
     await server.app.listen(0, config.host);
     server.http = request(server.app.getHttpServer());
   };
+  server.client = async (name, more = {}) =>
+    (
+      await server.http
+        .post('/api/clients')
+        .send({ name, ...more })
+        .expect(201)
+    ).body as Client;
+  server.keep = async (plan) => (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
   server.restart = async () => {
     await server.app.close();
     await open();

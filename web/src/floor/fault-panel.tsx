@@ -237,9 +237,8 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
                 <span className="min-w-0">
                   Note “{other.name}”
                   <span className="quiet block font-normal">
-                    {other.severity === 'stop'
-                      ? 'Stop and look. If it hurts, press Pain'
-                      : 'Not in the list of this movement'}
+                    {other.severity === 'stop' ? 'Stop and look. If it hurts, press Pain. ' : ''}
+                    {other.means}
                   </span>
                 </span>
               </button>

@@ -20,7 +20,9 @@ export function StartSession({
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [clientId] = clientIds;
-  const { data: open = [] } = useInfiniteQuery(sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }));
+  const { data: open = [], isPending } = useInfiniteQuery(
+    sessionsQuery({ ...(clientId ? { clientId } : {}), status: 'open' }),
+  );
   const start = useMutation({
     mutationFn: () =>
       call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() }),
@@ -39,7 +41,13 @@ export function StartSession({
     );
   return (
     <span>
-      <button type="button" className="btn btn-primary" disabled={start.isPending} onClick={() => start.mutate()}>
+      {/* Until it is known whether one is open, a second one is not started by the way. */}
+      <button
+        type="button"
+        className="btn btn-primary"
+        disabled={isPending || start.isPending}
+        onClick={() => start.mutate()}
+      >
         {children}
       </button>
       {start.error && (

@@ -3,6 +3,7 @@ import {
   CAUSE_KINDS,
   causeWords,
   CORRECTION_KINDS,
+  type FaultKind,
   label,
   SEVERITIES,
   SEVERITY_WORDS,
@@ -54,6 +55,8 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
   const name = useWatch({ control, name: `faults.${i}.name` });
   const phases = useWatch({ control, name: 'phases' });
   const { data: kinds } = useQuery(faultKindsQuery);
+  const chosen = useWatch({ control, name: `faults.${i}.kind` });
+  const kind = kinds?.find(({ id }) => id === chosen);
   const wrong = formState.errors.faults?.[i] !== undefined;
   return (
     <details className="border-base-300 border-b pb-2" open={open || wrong}>
@@ -119,8 +122,9 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
           ))}
         </div>
         <FieldError path={`faults.${i}.views`} />
+        {kind && <UsualOf kind={kind} />}
         <div className="grid gap-3 md:grid-cols-2">
-          <Causes i={i} />
+          <Causes i={i} usual={kind?.causes ?? []} />
           <RuleField name={`faults.${i}.houseRule`} />
         </div>
         <Corrections i={i} />
@@ -132,8 +136,19 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
   );
 }
 
-/** Causes are picked from the vocabulary; one of the studio's own can be typed. */
-function Causes({ i }: { i: number }) {
+/** What is known of a kind, as a help to fill in the rest. */
+const UsualOf = ({ kind }: { kind: FaultKind }) => (
+  <p className="bg-base-200 max-w-[75ch] p-3">
+    {kind.means} Usually <strong>{SEVERITY_WORDS[kind.severity].toLowerCase()}</strong>. Look from:{' '}
+    {VIEWS.filter((view) => kind.views[view] > 0)
+      .map((view) => VIEW_WORDS[view].toLowerCase())
+      .join(', ')}
+    . What tends to work: {kind.helps.join(', ')}.
+  </p>
+);
+
+/** Causes are picked from the vocabulary, those usual for the kind first; one of the studio's own can be typed. */
+function Causes({ i, usual }: { i: number; usual: readonly string[] }) {
   const { control, register, setValue } = useFormContext<Fields>();
   const path = `faults.${i}.causes` as const;
   const chosen = listed(useWatch({ control, name: path }));
@@ -151,16 +166,13 @@ function Causes({ i }: { i: number }) {
             onChange={(event) => add(event.target.value)}
           >
             <option value="">Add a cause …</option>
+            {usual.length > 0 && <CauseGroup title="Usual" causes={usual.filter((cause) => !chosen.includes(cause))} />}
             {CAUSE_KINDS.map((kind) => (
-              <optgroup key={kind} label={label(kind)}>
-                {causes
-                  .filter((cause) => cause.startsWith(`${kind}/`) && !chosen.includes(cause))
-                  .map((cause) => (
-                    <option key={cause} value={cause}>
-                      {causeWords(cause)}
-                    </option>
-                  ))}
-              </optgroup>
+              <CauseGroup
+                key={kind}
+                title={label(kind)}
+                causes={causes.filter((cause) => cause.startsWith(`${kind}/`) && !chosen.includes(cause))}
+              />
             ))}
           </select>
           {chosen.map((_, j) => (
@@ -171,6 +183,16 @@ function Causes({ i }: { i: number }) {
     </Field>
   );
 }
+
+const CauseGroup = ({ title, causes }: { title: string; causes: readonly string[] }) => (
+  <optgroup label={title}>
+    {causes.map((cause) => (
+      <option key={cause} value={cause}>
+        {causeWords(cause)}
+      </option>
+    ))}
+  </optgroup>
+);
 
 function Corrections({ i }: { i: number }) {
   const { control, register } = useFormContext<Fields>();

@@ -21,6 +21,21 @@ const KIND_WORDS: Readonly<Record<HealthKind, string>> = {
   'only-inward-cues': 'Only inward cues',
   'unreachable-readiness': 'Sign out of reach',
   'near-duplicate': 'Nearly the same',
+  'swap-asks-more': 'Swap asks more',
+  touch: 'Hands on, not marked',
+  severity: 'Taken lightly',
+  'demand-falls': 'Harder, but asks less',
+  how: 'For somebody alone',
+  feel: 'What to feel',
+  caution: 'Caution too short',
+  views: 'Shows from one side',
+  kind: 'Kind of fault unknown',
+  'spoken-cue': 'Nothing to say',
+  'link-both-ways': 'Cue and fault apart',
+  speakable: 'Hard to say aloud',
+  telegram: 'Too short to follow',
+  jargon: 'Word of the trade',
+  'sign-back': 'No sign to go back',
 };
 
 export function HealthScreen() {

@@ -176,6 +176,9 @@ function PreviewRows({
                 {STATE_WORDS[row.state]}
               </span>
             </label>
+            {row.workedOut.length > 0 && (
+              <p className="ml-9 text-sm">Worked out from an earlier form: {row.workedOut.join(', ')}. Look it over.</p>
+            )}
             {row.changes.length > 0 && (
               <details className="ml-9">
                 <summary className="quiet cursor-pointer text-sm">

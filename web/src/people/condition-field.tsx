@@ -45,7 +45,10 @@ export function ConditionField({
           {chosen.added === 0
             ? 'The limits above cover what is usual.'
             : `${chosen.added === 1 ? 'One limit is' : `${chosen.added} limits are`} proposed above: keep what holds, take out the rest. `}
-          Clear it with a qualified clinician first; what they allow counts.
+          <span className="block">
+            <strong>Stop at:</strong> {chosen.condition.stop}
+          </span>
+          Clear it with {chosen.condition.clearedBy} first; what they allow counts.
         </p>
       )}
     </div>

@@ -20,7 +20,7 @@ export function RuleFields({ unset }: { unset?: string }) {
       <legend className="mb-1 text-xl font-bold">House rules</legend>
       <p className="quiet mb-2 text-sm">
         Good trainers differ here. The choice decides which cues and faults are shown; what both schools keep always
-        stays.
+        stays, and a client's limit comes before either.
       </p>
       <ul className="ruled">
         {rules.map((rule) => (

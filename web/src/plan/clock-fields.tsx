@@ -1,7 +1,7 @@
 /** How a circuit goes: by its own doses, by work and rest, a turn every so many seconds, or as many rounds as go into a time. */
 import type { Block } from '@waxwing/core/planning';
 import { Choice } from '../words/choice';
-import { NumberField } from './fields';
+import { NumberField, WorkField } from './fields';
 
 const MODES = ['doses', 'work', 'every', 'rounds-in'] as const;
 type Mode = (typeof MODES)[number];
@@ -16,7 +16,7 @@ const MODE_WORDS: Readonly<Record<Mode, string>> = {
 const modeOf = ({ workSeconds, clock }: Block): Mode => (workSeconds !== null ? 'work' : (clock?.mode ?? 'doses'));
 
 export function ClockFields({ block, onChange }: { block: Block; onChange: (block: Block) => void }) {
-  const { clock, ...plain } = block;
+  const { clock, workThen: _, ...plain } = block;
   const mode = modeOf(block);
   const go = (to: Mode) => {
     const own = { ...plain, workSeconds: null };
@@ -28,15 +28,7 @@ export function ClockFields({ block, onChange }: { block: Block; onChange: (bloc
   return (
     <>
       <Choice title="Clock" all={MODES} words={(one) => MODE_WORDS[one]} value={mode} onChange={go} />
-      {block.workSeconds !== null && (
-        <NumberField
-          title="Seconds each"
-          value={block.workSeconds}
-          low={5}
-          high={600}
-          onChange={(workSeconds) => onChange({ ...plain, workSeconds })}
-        />
-      )}
+      {block.workSeconds !== null && <WorkField block={block} onChange={onChange} />}
       {clock?.mode === 'every' && (
         <NumberField
           title="Every, s"

@@ -1,5 +1,6 @@
 /** Small fields of a plan: what is typed counts when it is right, and says what is wrong with it until then. */
 import { label, type Purpose, PURPOSES, type Space, SPACE_WORDS, SPACES } from '@waxwing/core/movement';
+import { type Block, parseWork, workEach } from '@waxwing/core/planning';
 import { useId, useState } from 'react';
 import { Choice } from '../words/choice';
 
@@ -101,6 +102,27 @@ export function TempoField({
       width="w-24"
       wrong={(typed) => (TEMPO.test(typed) ? null : 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0')}
       onChange={onChange}
+    />
+  );
+}
+
+/** Seconds of work of a circuit: of every turn, or round by round. */
+export function WorkField({ block, onChange }: { block: Block; onChange: (block: Block) => void }) {
+  const { workThen: _, ...plain } = block;
+  return (
+    <Typed
+      title="Seconds each"
+      hidden={false}
+      value={workEach(block).join(', ')}
+      width="w-24"
+      wrong={(typed) => {
+        const read = parseWork(typed);
+        return 'wrong' in read ? read.wrong : null;
+      }}
+      onChange={(typed) => {
+        const read = parseWork(typed);
+        if (!('wrong' in read)) onChange({ ...plain, ...read });
+      }}
     />
   );
 }

@@ -4,7 +4,15 @@ import { type Ease, limitsFromPain } from '@waxwing/core/client';
 import { standingOf } from '@waxwing/core/progress';
 import { loadsFor } from '@waxwing/core/dosage';
 import { buildLadder } from '@waxwing/core/ladder';
-import { DEMANDS, type KitPiece, type Limit, type MovementSummary, opennessFor, REGIONS } from '@waxwing/core/movement';
+import {
+  DEMANDS,
+  kitCounts,
+  type KitPiece,
+  type Limit,
+  type MovementSummary,
+  opennessWith,
+  REGIONS,
+} from '@waxwing/core/movement';
 import {
   type SuggestReason,
   checkPlan,
@@ -97,16 +105,17 @@ const around = (clients: readonly SuggestClient[]): WarnContext => ({
 
 const lanes = (plan: Plan) => plan.blocks.flatMap(({ items }) => items.flatMap((item) => item.lanes));
 
+const openness = (movementId: string, limits: readonly Limit[]) =>
+  opennessWith(find(movementId) ?? { demands: {}, kit: [] }, limits, kitCounts(KIT));
+
 describe('a session from the starter library', () => {
   test.each(DEMANDS)('for somebody who may do nothing of %s is whole, lawful and in time', (demand) => {
     const one = client('Ada', [{ demand, allowed: 0, reason: 'not at all' }]);
     const { plan, reasons } = planFor([one], 45);
     expect(checkPlan(plan).ok).toBe(true);
+    // Some are open only with some of their kit, such as on a chair.
     for (const { movementId } of lanes(plan))
-      expect([movementId, opennessFor(find(movementId)?.demands ?? {}, one.standing.limits)]).not.toEqual([
-        movementId,
-        'closed',
-      ]);
+      expect([movementId, openness(movementId, one.standing.limits)]).not.toEqual([movementId, 'closed']);
     const warnings = warningsOf(plan, around([one]));
     expect(warnings.filter(({ severity, wrong }) => severity !== 'polish' || wrong.code === 'push-pull')).toEqual([]);
     const { seconds, over } = totalsOfPlan(plan, around([one]));
@@ -115,6 +124,19 @@ describe('a session from the starter library', () => {
     expect(seconds > 25 * 60 || reasons.some((reason) => reason.code === 'left-out' && reason.by.length > 0)).toBe(
       true,
     );
+  });
+
+  test('begins nothing before what comes before it, but trusts years of training', () => {
+    const early = (one: SuggestClient) =>
+      [20, 45, 60]
+        .flatMap((minutes) => lanes(planFor([one], minutes).plan))
+        .flatMap(({ movementId }) =>
+          (find(movementId)?.precursors ?? []).map((before) => `${movementId} before ${before}`),
+        );
+    const newcomer = client('Ada', []);
+    expect(early(newcomer)).toEqual([]);
+    const trained = { ...newcomer, standing: { ...newcomer.standing, trainingYears: 5 } };
+    expect(early(trained)).not.toEqual([]);
   });
 
   test('does not choose its work by what prepares or eases off', () => {
@@ -138,8 +160,7 @@ describe('a session from the starter library', () => {
   test.each(REGIONS)('with sharp pain at the %s loads nothing there', (region) => {
     const one = client('Ada', limitsFromPain([{ region, quality: 'sharp' }]));
     const { plan } = planFor([one], 30);
-    for (const { movementId } of lanes(plan))
-      expect(opennessFor(find(movementId)?.demands ?? {}, one.standing.limits)).not.toBe('closed');
+    for (const { movementId } of lanes(plan)) expect(openness(movementId, one.standing.limits)).not.toBe('closed');
     expect(plan.blocks.length).toBeGreaterThan(1);
   });
 

@@ -42,7 +42,7 @@ function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: Wor
     ...block.items.flatMap(({ lanes }) =>
       lanes.map((lane) =>
         laneBySet(lane, setsOfLane(block, lane)).reduce(
-          (sum, one) => sum + laneSeconds(one, block, world.context) + one.rest,
+          (sum, one, i) => sum + laneSeconds(one, block, world.context, i + 1) + one.rest,
           0,
         ),
       ),

@@ -1,7 +1,7 @@
 /** The frame of every screen: one thin rail, and what the address shows beside it. */
 import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
-import { NavLink, Outlet, ScrollRestoration, useNavigation } from 'react-router';
+import { NavLink, Outlet, ScrollRestoration, useMatches, useNavigation } from 'react-router';
 import { forgetErased } from '../floor/forget';
 import { flushTaps } from '../floor/tap-queue';
 import { Emergency } from './emergency';
@@ -19,7 +19,11 @@ const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
   { to: '/studio', name: 'Studio', Icon: House },
 ];
 
+/** The `handle` of a route that has the screen for itself, without the rail. */
+export const WHOLE_SCREEN = 'whole-screen';
+
 export function Shell() {
+  const whole = useMatches().some(({ handle }) => handle === WHOLE_SCREEN);
   const navigation = useNavigation();
   // Taps that an earlier visit could not send go out wherever the trainer comes back to.
   // What was deleted meanwhile goes first.
@@ -29,23 +33,7 @@ export function Shell() {
       <a href="#main" className="btn btn-primary sr-only focus:not-sr-only focus:absolute focus:z-50">
         Skip to content
       </a>
-      <nav aria-label="Main" className="flex shrink-0 bg-neutral text-neutral-content sm:w-21 sm:flex-col sm:pt-4">
-        {PLACES.map(({ to, name, Icon }) => (
-          <NavLink
-            key={to}
-            to={to}
-            className={({ isActive }) =>
-              `flex min-h-14 flex-1 flex-col items-center justify-center gap-1 px-1 text-sm sm:min-h-18 sm:flex-none ${
-                isActive ? 'bg-base-100 text-base-content font-bold' : 'hover:bg-white/10'
-              }`
-            }
-          >
-            <Icon aria-hidden size={22} />
-            {name}
-          </NavLink>
-        ))}
-        <Emergency />
-      </nav>
+      {!whole && <Rail />}
       {/* What is said above a screen takes its room from it: a screen that fills the rest still ends at the edge. */}
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <NewVersion />
@@ -63,5 +51,28 @@ export function Shell() {
       </div>
       <ScrollRestoration />
     </div>
+  );
+}
+
+/** Where one can go, from every screen, and what to do in an emergency. */
+function Rail() {
+  return (
+    <nav aria-label="Main" className="flex shrink-0 bg-neutral text-neutral-content sm:w-21 sm:flex-col sm:pt-4">
+      {PLACES.map(({ to, name, Icon }) => (
+        <NavLink
+          key={to}
+          to={to}
+          className={({ isActive }) =>
+            `flex min-h-14 flex-1 flex-col items-center justify-center gap-1 px-1 text-sm sm:min-h-18 sm:flex-none ${
+              isActive ? 'bg-base-100 text-base-content font-bold' : 'hover:bg-white/10'
+            }`
+          }
+        >
+          <Icon aria-hidden size={22} />
+          {name}
+        </NavLink>
+      ))}
+      <Emergency />
+    </nav>
   );
 }
