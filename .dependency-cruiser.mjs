@@ -22,7 +22,7 @@ export default {
       name: 'core-is-pure',
       severity: 'error',
       from: { path: '^core/src', pathNot: TESTS },
-      to: { pathNot: '^core/src|node_modules/(zod|minisearch|papaparse|stemmer|fastest-levenshtein)/' },
+      to: { pathNot: '^core/src|node_modules/(zod|minisearch|papaparse|stemmer|fastest-levenshtein|syllable)/' },
     },
     ...LAYERS.map((layer, i) => ({
       name: `core-${layer}-is-below`,

@@ -15,4 +15,4 @@ const project = (name) => ({
   },
 });
 
-export default { projects: ['core', 'library', 'server', 'web'].map(project) };
+export default { projects: ['core', 'body', 'library', 'server', 'web'].map(project) };

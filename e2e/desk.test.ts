@@ -112,14 +112,14 @@ test('a condition proposes its usual limits with their reason, and nothing is ke
   await page.goto(`${studio.address}/people/new`);
   await page.getByLabel('Name').fill('Ada Example');
   await page.getByLabel('Propose limits for').selectOption('After birth, first eight weeks');
-  await expect(page.getByText(/Clear it with a qualified clinician first/)).toBeVisible();
+  await expect(page.getByText(/Clear it with the midwife or doctor first/)).toBeVisible();
   await expect(page.getByLabel(/^Demand of limit/)).toHaveCount(5);
   await expect(page.getByLabel('Reason of limit 1')).toHaveValue(
-    'After birth, first eight weeks: clear it with a clinician first',
+    'After birth, first eight weeks: clear it with the midwife or doctor first',
   );
   await expect(page.getByLabel('Last day of limit 1, empty if it lasts')).toHaveValue(/^\d{4}-\d{2}-\d{2}$/);
   await page.getByRole('button', { name: 'Remove limit 5' }).click();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
-  await expect(page.getByText(/clear it with a clinician first/)).toHaveCount(4);
+  await expect(page.getByText(/clear it with the midwife or doctor first/)).toHaveCount(4);
 });

@@ -218,12 +218,52 @@ test.describe('by touch on a tablet', () => {
     await wall.goto(`${page.url()}/wall`);
     await expect(wall.getByText('3 rounds')).toBeVisible();
     await expect(wall.getByText(/^Anybody, any time/)).toBeVisible();
+    // It has the screen for itself.
+    await expect(wall.getByRole('navigation', { name: 'Main' })).toHaveCount(0);
     await wall.close();
     await page.getByRole('button', { name: 'End the rounds' }).tap();
     await page.getByRole('heading', { name: 'All done' }).waitFor();
     await review(page);
     await expect(page.getByText('3 sets · 15 reps in all').first()).toBeVisible();
   });
+});
+
+test('a circuit by time has seconds of its own each round: in its minutes, on its sheet and by its clock', async ({
+  page,
+  studio,
+}) => {
+  await page.clock.install();
+  await studio.keepPlan(
+    page,
+    ['Ilka Varga'],
+    [{ kind: 'circuit', rounds: 3, workSeconds: 40, lines: [{ movementId: 'bodyweight-squat', rest: 10 }] }],
+  );
+  const circuit = page.getByRole('region', { name: 'Circuit', exact: true });
+  const seconds = circuit.getByLabel('Seconds each');
+  await seconds.fill('40, 3');
+  await expect(circuit.getByRole('alert')).toContainText('whole seconds from 5 to 600');
+  const minutes = circuit.getByRole('heading', { level: 2 });
+  await expect(minutes).toContainText('2 min 20 s');
+  await seconds.fill('40, 30, 20');
+  await expect(circuit.getByRole('alert')).toHaveCount(0);
+  await expect(minutes).toContainText('1 min 50 s');
+  await page.getByText('Saved', { exact: true }).waitFor();
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await expect(page.getByText('40, 30, 20 s round by round').first()).toBeVisible();
+  await page.goBack();
+  await page.getByRole('button', { name: 'To the floor' }).click();
+  await expect(page.getByText('3 turns of 40, 30, 20 s round by round, 10 s between.')).toBeVisible();
+  await page.getByRole('button', { name: 'Start the clock' }).click();
+  const clock = page.getByRole('timer', { name: 'Clock of the circuit' });
+  await expect(clock).toContainText('0:40');
+  await page.clock.fastForward(51_000);
+  await expect(page.getByText(/turn 2 of 3/)).toBeVisible();
+  await expect(clock).toContainText('0:2');
+  await page.clock.fastForward(60_000);
+  await expect(clock).toContainText('Over');
+  await page.getByRole('button', { name: 'Log 3 sets' }).click();
+  await review(page);
+  await expect(page.getByText('3 sets').first()).toBeVisible();
 });
 
 test('a combination waits until both parts were clean alone, and has the faults of both', async ({ page, studio }) => {

@@ -2,9 +2,13 @@ import type { Page } from '@playwright/test';
 import { expect, test } from './studio.js';
 
 const drawn = (page: Page, name: string) => page.getByRole('img', { name, exact: true });
-/** Everything that a picture consists of. */
-const shapes = (page: Page, name: string) =>
-  drawn(page, name).evaluate((svg) => [...svg.querySelectorAll('path')].map((path) => path.getAttribute('d')).join());
+/** A picture as it is now; empty until something is on it. */
+const picture = (page: Page, name: string) =>
+  drawn(page, name).evaluate((figure) => {
+    const canvas = figure.querySelector('canvas');
+    const pixels = canvas?.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+    return pixels.some((value) => value > 0) ? (canvas?.toDataURL() ?? '') : '';
+  });
 
 test('a movement is shown moving, stopped at a phase, seen from another side, and beside its fault', async ({
   page,
@@ -13,19 +17,33 @@ test('a movement is shown moving, stopped at a phase, seen from another side, an
   await page.goto(`${studio.address}/library/bodyweight-squat`);
   const figure = page.getByRole('region', { name: 'Figure' });
   await drawn(page, 'Bodyweight squat').waitFor();
-  const first = await shapes(page, 'Bodyweight squat');
-  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(first);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe('');
+  const first = await picture(page, 'Bodyweight squat');
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(first);
 
   await figure.getByRole('button', { name: 'Bottom' }).click();
   await expect(figure.getByRole('button', { name: 'Play' })).toBeVisible();
-  const low = await shapes(page, 'Bodyweight squat');
+  const low = await picture(page, 'Bodyweight squat');
   await figure.getByRole('button', { name: 'Lower' }).click();
-  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(low);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(low);
   await figure.getByRole('button', { name: 'Bottom' }).click();
-  await expect.poll(() => shapes(page, 'Bodyweight squat')).toBe(low);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).toBe(low);
 
   await figure.getByLabel('Seen from').selectOption('In front');
-  await expect.poll(() => shapes(page, 'Bodyweight squat')).not.toBe(low);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(low);
+  const front = await picture(page, 'Bodyweight squat');
+  // Turned by keyboard, and by drawing it along.
+  await figure.getByLabel('Turn').focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(front);
+  const keyed = await picture(page, 'Bodyweight squat');
+  const at = await drawn(page, 'Bodyweight squat').boundingBox();
+  await page.mouse.move((at?.x ?? 0) + 40, (at?.y ?? 0) + 80);
+  await page.mouse.down();
+  await page.mouse.move((at?.x ?? 0) + 120, (at?.y ?? 0) + 80);
+  await page.mouse.up();
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(keyed);
+  await figure.getByLabel('Seen from').selectOption('At the side');
   await figure.getByRole('button', { name: 'Angle' }).click();
   await expect(figure.getByText(/^1\d\d°$/)).toBeVisible();
 
@@ -34,8 +52,47 @@ test('a movement is shown moving, stopped at a phase, seen from another side, an
   await expect(fault.locator('.mark').first()).toBeVisible();
   await expect(drawn(page, 'Bodyweight squat')).toBeVisible();
   await figure.getByRole('button', { name: 'Laid over' }).click();
-  await expect(fault.locator('.ghost path').first()).toBeAttached();
+  await expect(fault).toHaveAttribute('data-ghost', 'true');
   await expect(drawn(page, 'Bodyweight squat')).toHaveCount(0);
+});
+
+test('without a graphics context the figure is drawn all the same, and moves', async ({ page, studio }) => {
+  await page.addInitScript(() => {
+    const usual = HTMLCanvasElement.prototype.getContext;
+    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...more: unknown[]) {
+      return kind.startsWith('webgl') ? null : (usual.call(this, kind as '2d', ...(more as [])) as never);
+    } as typeof usual;
+  });
+  await page.goto(`${studio.address}/library/bodyweight-squat`);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe('');
+  const first = await picture(page, 'Bodyweight squat');
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(first);
+});
+
+test('a lost graphics context comes back to the same figure', async ({ page, studio }) => {
+  await page.addInitScript(() => {
+    const usual = HTMLCanvasElement.prototype.getContext;
+    const lose: (() => void)[] = [];
+    Object.assign(window, { loseAll: () => lose.forEach((one) => one()) });
+    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...more: unknown[]) {
+      const context = usual.call(this, kind as '2d', ...(more as [])) as never;
+      if (kind === 'webgl2') {
+        const card = (context as WebGL2RenderingContext | null)?.getExtension('WEBGL_lose_context');
+        lose.push(() => {
+          card?.loseContext();
+          setTimeout(() => card?.restoreContext(), 50);
+        });
+      }
+      return context;
+    } as typeof usual;
+  });
+  await page.goto(`${studio.address}/library/bodyweight-squat`);
+  await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe('');
+  await page.evaluate(() => (window as unknown as { loseAll: () => void }).loseAll());
+  for (let n = 0; n < 2; n += 1) {
+    const now = await picture(page, 'Bodyweight squat');
+    await expect.poll(() => picture(page, 'Bodyweight squat')).not.toBe(now);
+  }
 });
 
 test('whoever wants no motion gets the key postures, and a movement without a figure says so', async ({
@@ -50,6 +107,17 @@ test('whoever wants no motion gets the key postures, and a movement without a fi
   await expect(drawn(page, 'Push-up, posture 3 of 3')).toBeVisible();
   await page.goto(`${studio.address}/library/stretch-calf`);
   await expect(page.getByText('No figure is drawn for this movement yet.')).toBeVisible();
+});
+
+test('a row of the library shows its movement, and one without a figure keeps its room', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/library?q=goblet%20squat`);
+  const row = page
+    .getByRole('listitem')
+    .filter({ hasText: /^1?\d*Goblet squat|Goblet squat/ })
+    .first();
+  const shown = row.locator('img');
+  await expect(shown).toHaveAttribute('src', '/api/library/stills/goblet-squat.svg');
+  await expect.poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
 });
 
 test('figures stand beside one another in a comparison, on the ladder, on a card, on the floor and on their sheet', async ({

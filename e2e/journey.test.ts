@@ -13,7 +13,7 @@ test('from finding a movement to reviewing the session, through a reload and a s
     .first()
     .click();
   await expect(page.getByRole('heading', { level: 1, name: 'Goblet squat' })).toBeVisible();
-  await expect(page.getByText('Drive your heels through the floorboards', { exact: true })).toBeVisible();
+  await expect(page.getByText('Drive your heels into the floor', { exact: true })).toBeVisible();
   await page.locator('summary', { hasText: 'Knees cave in' }).click();
   await expect(page.getByText('Loop band above the knees for one set.')).toBeVisible();
 

@@ -245,11 +245,11 @@ test('filters, substitutes with their reasons, and another school', async ({ pag
   await page.goto(`${studio.address}/library/split-squat`);
   await expect(page.getByText('Chest upright over both feet')).toBeVisible();
   await page.getByText(/Other schools would say/).click();
-  await expect(page.getByText('“Lean a hand from the hip over the front thigh”')).toBeVisible();
+  await expect(page.getByText('“Lean a little from the hip over the front thigh”')).toBeVisible();
   await page.goto(`${studio.address}/studio`);
   await page.getByLabel('Torso in a lunge').selectOption('A small lean from the hip');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Saved')).toBeVisible();
   await page.goto(`${studio.address}/library/split-squat`);
-  await expect(page.getByText('Lean a hand from the hip over the front thigh', { exact: true })).toBeVisible();
+  await expect(page.getByText('Lean a little from the hip over the front thigh', { exact: true })).toBeVisible();
 });

@@ -80,8 +80,8 @@ export class Studio {
     await page.getByRole('button', { name: /done$/ }).waitFor();
   }
 
-  /** Keeps a plan and opens the floor with it. @returns the ids of its clients */
-  async openPlan(
+  /** Keeps a plan and opens it at the desk. @returns the ids of its clients */
+  async keepPlan(
     page: Page,
     names: readonly string[],
     blocks: readonly PlannedBlock[],
@@ -95,6 +95,13 @@ export class Studio {
     });
     const { id } = (await answer.json()) as { id: string };
     await page.goto(`${this.address}/plan/${id}`);
+    return people;
+  }
+
+  /** Keeps a plan and opens the floor with it. @returns the ids of its clients */
+  async openPlan(...kept: Parameters<Studio['keepPlan']>): Promise<string[]> {
+    const people = await this.keepPlan(...kept);
+    const [page] = kept;
     await page.getByRole('button', { name: 'To the floor' }).click();
     await page.getByRole('region', { name: 'Set' }).waitFor();
     return people;

@@ -6,14 +6,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
-import { composedEvents, composedTaps, planOfAll, signalsOff } from './bench-doses.mjs';
-import { longSession, openings, taps, timerDrift } from './bench-floor.mjs';
-import { goingWrong, growingOld, takingIn } from './bench-stored.mjs';
 import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './prepare.mjs';
 
 ensureInstalled();
 ensureBuilt();
-const { draw, frameAt, motionOf } = await import('@waxwing/core/body');
+// Only now: these need what was installed.
+const { composedEvents, composedTaps, planOfAll, signalsOff } = await import('./bench-doses.mjs');
+const { longSession, openings, taps, timerDrift } = await import('./bench-floor.mjs');
+const { goingWrong, growingOld, takingIn } = await import('./bench-stored.mjs');
+const { assembled, bonesOf, frameAt, handsOf, motionOf, readSkin, restBody, roomFor, skinned } =
+  await import('@waxwing/core/body');
 const { packOf } = await import('@waxwing/core/formats');
 const { buildCatalog, libraryHealth, SWAP_REASONS, substitutes } = await import('@waxwing/core/ladder');
 const { buildKindFinder, kitCounts } = await import('@waxwing/core/movement');
@@ -111,22 +113,29 @@ const query = (/** @type {number} */ run) =>
     kit,
   });
 row('substitutes among 5,000 movements, p95', p95(await times(210, query)), 'ms', 5);
-row('health of 5,000 movements', await time(9, () => libraryHealth(many)), 'ms', 300);
+const finder = buildKindFinder(loadFaultKinds(join(ROOT, 'library/fault-kinds.yaml')));
+row('health of 5,000 movements', await time(9, () => libraryHealth(many, finder.of)), 'ms', 300);
 
 const drawn = loadFigures(join(ROOT, 'library/figures'));
 const squat = starter.find(({ id }) => id === 'goblet-squat');
 const figure = drawn.figures['goblet-squat'];
 if (!squat || !figure) throw new Error('the goblet squat has no figure');
 const motion = motionOf(drawn, figure, squat);
-row(
-  'one frame of a figure, kinematics and paths',
-  await time(2_000, (run) => draw(motion, frameAt(motion, run * 0.03), 'oblique')),
-  'ms',
-  0.5,
-);
+for (const build of ['broad', 'narrow']) {
+  const bytes = readFileSync(join(ROOT, `body/baked/${build}.bin`));
+  row(`skin of the ${build} build, gzip`, gzipSync(bytes, { level: 9 }).length / 1024, 'kB', 60);
+  const file = readSkin(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  const skin = assembled(file, { hands: handsOf(motion), hair: 'short' });
+  const [rest, posed] = [restBody(), roomFor(skin)];
+  row(
+    `one frame of the ${build} build, posed and skinned`,
+    await time(2_000, (run) => skinned(skin, bonesOf(frameAt(motion, run * 0.03).body, rest), posed)),
+    'ms',
+    2,
+  );
+}
 row('all figures, gzip', gzipSync(JSON.stringify(drawn)).length / 1024, 'kB', 150);
 
-const finder = buildKindFinder(loadFaultKinds(join(ROOT, 'library/fault-kinds.yaml')));
 const places = loadSayings(join(ROOT, 'library/sayings.yaml')).map(({ said, means }) =>
   finder.find(said).findIndex(({ kind }) => kind.id === means),
 );
@@ -308,6 +317,23 @@ async function inFolder(act) {
   }
 }
 
+/**
+ * In the page of a demo studio of its own, where there is a browser.
+ * @param {(page: import('@playwright/test').Page, address: string) => Promise<void>} act
+ */
+async function inDemo(act) {
+  const browser = await launched();
+  if (!browser) return;
+  await inFolder(async (folder) => {
+    const { address, stop } = await serve(['--demo'], folder);
+    // A context of its own: what is measured may open a second page beside it.
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await act(await context.newPage(), address);
+    await stop();
+  });
+  await browser.close();
+}
+
 /** @type {number[]} */
 const starts = [];
 for (let i = 0; i < 7; i += 1)
@@ -342,18 +368,24 @@ await inFolder(async (folder) => {
   await stop();
 });
 
+/** A browser to measure in; null, and said so, where there is none. */
+async function launched() {
+  const executablePath = ensureBrowser();
+  if (!executablePath) {
+    console.error('No Chromium was found and none could be installed: the page was not measured.');
+    return null;
+  }
+  const { chromium } = await import('@playwright/test');
+  return chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
+}
+
 /**
  * What a trainer feels in the page with 5,000 movements.
  * @param {string} address
  */
 async function inBrowser(address) {
-  const executablePath = ensureBrowser();
-  if (!executablePath) {
-    console.error('No Chromium was found and none could be installed: the page was not measured.');
-    return;
-  }
-  const { chromium } = await import('@playwright/test');
-  const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
+  const browser = await launched();
+  if (!browser) return;
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${address}/library`);
   const box = page.getByRole('textbox', { name: 'Find a movement or a fault' });
@@ -460,51 +492,22 @@ async function inBrowser(address) {
 }
 
 row('drift of a timer over an hour with a hidden tab', timerDrift(), 'ms', 50);
-await inFolder(async (folder) => {
-  const { address, stop } = await serve(['--demo'], folder);
-  const executablePath = ensureBrowser();
-  if (executablePath) {
-    const { chromium } = await import('@playwright/test');
-    const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    const id = await longSession(address, 5_000);
-    row('a session of 5,000 events and four clients opens', median(await openings(page, address, id)), 'ms', 500);
-    await page.goto(`${address}/floor/${await longSession(address, 0)}`);
-    row('a tap until it shows, four lanes and timers, p95', p95(await taps(page)), 'ms', 50);
-    row(
-      'a set logged until the next shows, four composed lanes, p95',
-      p95(await composedTaps(page, address)),
-      'ms',
-      50,
-    );
-    await browser.close();
-  }
-  await stop();
+await inDemo(async (page, address) => {
+  const id = await longSession(address, 5_000);
+  row('a session of 5,000 events and four clients opens', median(await openings(page, address, id)), 'ms', 500);
+  await page.goto(`${address}/floor/${await longSession(address, 0)}`);
+  row('a tap until it shows, four lanes and timers, p95', p95(await taps(page)), 'ms', 50);
 });
-await inFolder(async (folder) => {
-  const { address, stop } = await serve(['--demo'], folder);
-  const executablePath = ensureBrowser();
-  if (executablePath) {
-    const { chromium } = await import('@playwright/test');
-    const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] });
-    row(
-      'signals against the wall clock after a hidden page',
-      await signalsOff(await browser.newPage(), address),
-      'ms',
-      20,
-    );
-    await browser.close();
-  }
-  await stop();
+await inDemo(async (page, address) => {
+  row('a set logged until the next shows, four composed lanes, p95', p95(await composedTaps(page, address)), 'ms', 50);
+});
+await inDemo(async (page, address) => {
+  row('signals against the wall clock after a hidden page', await signalsOff(page, address), 'ms', 20);
 });
 await takingIn(row, JSON.stringify(packOf(many)));
 await goingWrong(row);
 {
-  const executablePath = ensureBrowser();
-  const { chromium } = await import('@playwright/test');
-  const browser = executablePath
-    ? await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] })
-    : null;
+  const browser = await launched();
   await growingOld(row, async () => (await browser?.newPage({ viewport: { width: 1280, height: 800 } })) ?? null);
   await browser?.close();
 }

@@ -8,6 +8,11 @@ export const CHECKS = [
   { name: 'types of the scripts', command: 'npx', args: ['tsc', '-p', 'tsconfig.scripts.json'] },
   { name: 'lint', command: 'npx', args: ['eslint', '.', '--max-warnings', '0'] },
   { name: 'format', command: 'npx', args: ['prettier', '--check', '--log-level', 'warn', '.'] },
-  { name: 'boundaries', command: 'npx', args: ['depcruise', 'core/src', 'library/src', 'server/src', 'web/src'] },
+  {
+    name: 'boundaries',
+    command: 'npx',
+    args: ['depcruise', 'core/src', 'body/src', 'library/src', 'server/src', 'web/src'],
+  },
+  { name: 'spelling', command: 'npx', args: ['cspell', 'lint', '--no-progress', '--no-summary'] },
   { name: 'content', command: 'node', args: ['library/dist/check.js'] },
 ];

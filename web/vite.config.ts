@@ -22,7 +22,7 @@ export default defineConfig({
         icons: [{ src: '/waxwing.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
       workbox: {
-        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        globPatterns: ['**/*.{js,css,html,svg,woff2,bin}'],
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
         clientsClaim: true,

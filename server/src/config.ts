@@ -22,6 +22,7 @@ export interface Config {
   /** Folder of figure files, and where their checked form is kept. */
   figures: string;
   figuresChecked: string;
+  stills: string;
 }
 
 /** What the configuration is asked for by. */
@@ -66,5 +67,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     conditions: fromHere('../../library/conditions.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
+    stills: fromHere('../../library/stills'),
   };
 }

@@ -5,7 +5,7 @@ import { cache } from './api/cache';
 import { ProblemError } from './api/http';
 import { houseRulesQuery, movementsQuery, sessionQuery, studioQuery } from './api/queries';
 import { BrokenScreen } from './shell/states';
-import { Shell } from './shell/shell';
+import { Shell, WHOLE_SCREEN } from './shell/shell';
 
 /** A screen fetched when it is first opened. What cannot be fetched is a server that does not answer, not a broken screen. */
 const screen = (load: () => Promise<ComponentType>) => async () => {
@@ -105,6 +105,7 @@ export const router = createBrowserRouter([
           },
           {
             path: 'floor/:sessionId/wall',
+            handle: WHOLE_SCREEN,
             loader: session,
             lazy: screen(async () => (await import('./floor/wall-screen')).WallScreen),
           },

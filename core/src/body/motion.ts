@@ -37,6 +37,8 @@ interface Segment {
 }
 
 export interface Motion {
+  /** Of whoever is shown: the same name is the same person. */
+  name: string;
   figure: Figure;
   segments: readonly Segment[];
   /** Seconds of one round. */
@@ -239,7 +241,13 @@ function withFaults(key: Key, figure: Figure, faults: FaultAmounts, at: Written[
 }
 
 /** Makes a figure ready to be drawn at any time. Cheap: a few postures are settled. */
-export function motionOf(library: FigureLibrary, figure: Figure, dose: Dose, faults: FaultAmounts = {}): Motion {
+export function motionOf(
+  library: FigureLibrary,
+  figure: Figure,
+  dose: Dose,
+  faults: FaultAmounts = {},
+  name = '',
+): Motion {
   const base = (figure.base ?? Object.keys(figure.contacts)).flatMap(contactsOf);
   const start: Written = { key: figure.start, at: 'start' };
   const end: Written[] = figure.end ? [{ key: figure.end, at: 'end' }] : [];
@@ -273,6 +281,7 @@ export function motionOf(library: FigureLibrary, figure: Figure, dose: Dose, fau
       : outKeys.slice(0, 1).map((key): Segment => ({ from: key, to: key, seconds: BREATH_SECONDS, phase: null }));
   const travel = figure.cycle ? travelOf(outKeys) : ([0, 0, 0] as Vec);
   return {
+    name,
     figure,
     segments,
     seconds: segments.reduce((sum, { seconds }) => sum + seconds, 0),
@@ -374,3 +383,13 @@ export function keyTimes(motion: Motion): number[] {
   const end = starts[there] ?? motion.seconds / 2;
   return [0, end / 2, end];
 }
+
+/** Rounds of `each`-side movements before the other side is shown. */
+const ROUNDS_A_SIDE = 3;
+
+/** Whether this round shows the other side, as the movement's sides have it. */
+export const otherSide = ({ sides, seconds: round, figure }: Motion, seconds: number): boolean => {
+  if (figure.cycle || sides === 'both') return false;
+  const rounds = Math.floor(seconds / round);
+  return (sides === 'each' ? Math.floor(rounds / ROUNDS_A_SIDE) : rounds) % 2 === 1;
+};

@@ -10,22 +10,59 @@ export interface Spot {
 }
 
 /** Degrees round from the side at which the body faces right, and how far the eye is raised. */
-const EYE: Readonly<Record<View, readonly [round: number, raised: number]>> = {
-  side: [0, 0],
-  front: [90, 0],
-  back: [-90, 0],
-  oblique: [42, 12],
+export interface Eye {
+  round: number;
+  raised: number;
+}
+
+/** From a little above, so that the floor is a floor. */
+export const EYES: Readonly<Record<View, Eye>> = {
+  side: { round: 0, raised: 7 },
+  front: { round: 90, raised: 7 },
+  back: { round: -90, raised: 7 },
+  oblique: { round: 42, raised: 12 },
 };
+
+export const eyeFor = (view: View | Eye): Eye => (typeof view === 'string' ? EYES[view] : view);
+
+/** The directions of an eye in the room: to its right, up, and from what it sees back to it. */
+export function eyeOf({ round, raised }: Eye): { right: Vec; up: Vec; back: Vec } {
+  const [a, e] = [(round * Math.PI) / 180, (raised * Math.PI) / 180];
+  const [c, s, ce, se] = [Math.cos(a), Math.sin(a), Math.cos(e), Math.sin(e)];
+  return { right: [c, 0, -s], up: [-s * se, ce, -c * se], back: [s * ce, se, c * ce] };
+}
+
+/** How the room is looked at: directions of the picture, what is taken off every place first, and whether left and right change places. */
+export interface Camera {
+  right: Vec;
+  up: Vec;
+  back: Vec;
+  shift: Vec;
+  mirrored: boolean;
+}
+
+/** @param shift such as how far a travelling figure has come */
+export function cameraOf(view: View | Eye, mirrored = false, shift: Vec = [0, 0, 0]): Camera {
+  const { right, up, back } = eyeOf(eyeFor(view));
+  const over = ([x, y, z]: Vec): Vec => [x, y, mirrored ? -z : z];
+  return { right: over(right), up: over(up), back: over(back), shift, mirrored };
+}
 
 export type Project = (point: Vec) => Spot;
 
-/** How a view sees points. Front: the viewer faces the person; side: the person faces right; oblique: between both, from a little above. */
-export function projectionOf(view: View): Project {
-  const [round, raised] = EYE[view].map((degrees) => (degrees * Math.PI) / 180) as [number, number];
-  const [c, s] = [Math.cos(round), Math.sin(round)];
-  const [ce, se] = [Math.cos(raised), Math.sin(raised)];
-  return ([x, y, z]) => {
-    const deep = x * s + z * c;
-    return { x: x * c - z * s, y: -(y * ce - deep * se), near: deep * ce + y * se };
-  };
+/** How a view sees points. Front: the viewer faces the person; side: the person faces right; oblique: between both. */
+export function projectionOf(view: View | Eye): Project {
+  const { right, up, back } = eyeOf(eyeFor(view));
+  return ([x, y, z]) => ({
+    x: x * right[0] + z * right[2],
+    y: -(x * up[0] + y * up[1] + z * up[2]),
+    near: x * back[0] + y * back[1] + z * back[2],
+  });
 }
+
+/** Places as a camera sees them. */
+export const seenBy = ({ right, up, back, shift }: Camera): Project => {
+  const along = (axis: Vec, [x, y, z]: Vec): number =>
+    (x - shift[0]) * axis[0] + y * axis[1] + (z - shift[2]) * axis[2];
+  return (point) => ({ x: along(right, point), y: -along(up, point), near: along(back, point) });
+};

@@ -21,7 +21,7 @@ export const SEGMENT = {
   hand: 0.108,
   /** Half the distance between the hip joints, and between the shoulder joints. */
   halfHips: 0.052,
-  halfShoulders: 0.129,
+  halfShoulders: 0.114,
   sternumToClavicle: 0.018,
   pelvis: 0.055,
   lumbar: 0.09,

@@ -60,6 +60,22 @@ export class LibraryController {
     return this.figures.text;
   }
 
+  @Get('library/stills')
+  @ApiOperation({ summary: 'Which movements have a picture' })
+  stills() {
+    return { items: this.figures.stills.ids };
+  }
+
+  @Get('library/stills/:movementId.svg')
+  @Header('Content-Type', 'image/svg+xml; charset=utf-8')
+  @Header('Cache-Control', 'private, max-age=3600')
+  @ApiOperation({ summary: 'The telling posture of a movement as a picture' })
+  still(@Param('movementId') movementId: string) {
+    const still = this.figures.stills.of(movementId);
+    if (still === undefined) throw notFound('figure', movementId);
+    return still;
+  }
+
   @Get('library/pack')
   @ApiOperation({ summary: 'The library, or the movements named in `ids`, as a pack' })
   pack(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {

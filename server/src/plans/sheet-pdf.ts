@@ -1,7 +1,5 @@
 /** A sheet on paper: one or two pages, ink on white, a small figure beside each movement that has one. */
-import { type FigureLibrary, keyTimes, motionOf, pictureSvg } from '@waxwing/core/body';
 import { headOf, type Sheet, type SheetLine } from '@waxwing/core/formats';
-import type { Movement } from '@waxwing/core/movement';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
@@ -26,18 +24,8 @@ function fonts() {
   };
 }
 
-/** The telling posture of a movement, from the side it is shown from; null where it has no figure. */
-function figureOf(
-  movementId: string,
-  drawn: FigureLibrary,
-  find: (id: string) => Movement | undefined,
-): Content | null {
-  const figure = drawn.figures[movementId];
-  const movement = find(movementId);
-  if (!figure || !movement) return null;
-  const motion = motionOf(drawn, figure, movement);
-  return { svg: pictureSvg(motion, keyTimes(motion).at(-1) ?? 0, figure.view), fit: [52, 52] };
-}
+/** The still of a movement; null where it has no figure. */
+const figureOf = (still: string | undefined): Content | null => (still ? { svg: still, fit: [52, 52] } : null);
 
 function lineContent(line: SheetLine, number: number, figure: Content | null): TableCell[] {
   const told = [
@@ -73,8 +61,7 @@ export async function sheetPdf(
   sheet: Sheet,
   date: string | null,
   paper: Paper,
-  drawn: FigureLibrary,
-  find: (id: string) => Movement | undefined,
+  stillOf: (movementId: string) => string | undefined,
 ): Promise<Buffer> {
   const { default: pdfmake } = await import('pdfmake');
   pdfmake.setFonts(fonts());
@@ -121,7 +108,7 @@ export async function sheetPdf(
           table: {
             widths: [52, '*', 60],
             dontBreakRows: true,
-            body: block.lines.map((line) => lineContent(line, (number += 1), figureOf(line.movementId, drawn, find))),
+            body: block.lines.map((line) => lineContent(line, (number += 1), figureOf(stillOf(line.movementId)))),
           },
         },
       ]),

@@ -1,7 +1,6 @@
 /** A client's sheet of a plan, from everything that is known here: as data, Markdown, PDF, and its date as a calendar file. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { FigureLibrary } from '@waxwing/core/body';
 import { clientOnDay, placeOf } from '@waxwing/core/client';
 import { NO_EVIDENCE, type ClientRecord } from '@waxwing/core/coaching';
 import { becauseWords, type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
@@ -21,8 +20,6 @@ import { sheetPdf, type Paper } from './sheet-pdf.js';
 
 @Injectable()
 export class SheetsService {
-  private drawn: FigureLibrary | undefined;
-
   constructor(
     @InjectRepository(StudioEntity) private readonly studios: Repository<StudioEntity>,
     private readonly clients: ClientsService,
@@ -46,9 +43,9 @@ export class SheetsService {
       setUps = [],
       ...known
     }: Partial<ClientRecord> = records.get(clientId) ?? {};
-    const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules);
     const now = new Date().toISOString();
     const standing = standingOf(clientOnDay(client, localDay()), hurt);
+    const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules, standing.limits);
     const place = placeOf(plan.place, studio, [client]);
     const kit = kitCounts(place.kit);
     const seconds = secondsOf(
@@ -104,8 +101,7 @@ export class SheetsService {
   }
 
   pdf(sheet: Sheet, paper: Paper): Promise<Buffer> {
-    this.drawn ??= JSON.parse(this.figures.text) as FigureLibrary;
-    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, this.drawn, this.library.find);
+    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, this.figures.stills.of);
   }
 
   /** @throws 422 when no date is set */

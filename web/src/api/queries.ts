@@ -53,6 +53,12 @@ export const conditionsQuery = queryOptions({
   staleTime: Infinity,
 });
 
+export const stillsQuery = queryOptions({
+  queryKey: ['stills'],
+  queryFn: () => call<{ items: string[] }>('GET', '/library/stills').then(({ items }) => new Set(items)),
+  staleTime: Infinity,
+});
+
 export const faultKindsQuery = queryOptions({
   queryKey: ['fault-kinds'],
   queryFn: () => call<{ items: FaultKind[] }>('GET', '/library/fault-kinds').then((answer) => answer.items),

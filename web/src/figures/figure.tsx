@@ -3,19 +3,26 @@ import {
   arcOf,
   boundsOf,
   type Box,
-  draw,
+  type Camera,
+  cameraOf,
+  type Eye,
   type FigureFault,
-  frameAt,
   marksOf,
-  MM_PER_CM,
   type Motion,
-  shadowOf,
-  type Shape,
+  otherSide,
+  paletteOf,
+  type Scene,
+  seenBy,
+  stagerFor,
 } from '@waxwing/core/body';
 import type { View } from '@waxwing/core/movement';
 import { useLayoutEffect, useMemo, useRef } from 'react';
 import { paint } from './paint';
+import { drawPlainly, filling } from './plain-stage';
+import { type Cast, useCast } from './skins';
+import { sharedStage } from './stage';
 import type { Time } from './time';
+import { useSize } from './use-size';
 
 interface Props {
   motion: Motion;
@@ -23,7 +30,7 @@ interface Props {
   at: number | Time;
   /** Seconds of the motion to one of the time. */
   rate?: number;
-  view: View;
+  view: View | Eye;
   /** Empty where the words beside it say it all. */
   title: string;
   reflect?: boolean;
@@ -36,16 +43,6 @@ interface Props {
   box?: Box | undefined;
   className?: string;
 }
-
-/** Rounds of `each`-side movements before the other side is shown. */
-const ROUNDS_A_SIDE = 3;
-
-/** Whether this round shows the other side, as the movement's sides have it. */
-export const otherSide = ({ sides, seconds: round, figure }: Motion, seconds: number): boolean => {
-  if (figure.cycle || sides === 'both') return false;
-  const rounds = Math.floor(seconds / round);
-  return (sides === 'each' ? Math.floor(rounds / ROUNDS_A_SIDE) : rounds) % 2 === 1;
-};
 
 export function FigureDrawing({
   motion,
@@ -60,59 +57,96 @@ export function FigureDrawing({
   box,
   className,
 }: Props) {
-  const { x, y, width, height } = useMemo(() => box ?? boundsOf(motion, view), [box, motion, view]);
-  const runs = typeof at !== 'number';
-  const shadowRef = useRef<SVGGElement>(null);
-  const ghostRef = useRef<SVGGElement>(null);
-  const bodyRef = useRef<SVGGElement>(null);
+  const whole = useMemo(() => box ?? boundsOf(motion, view), [box, motion, view]);
+  const cast = useCast(motion);
+  const stager = useMemo(() => cast && stagerFor(motion, cast.skin), [cast, motion]);
+  const ghostStager = useMemo(() => cast && ghost && stagerFor(ghost, cast.skin), [cast, ghost]);
+  const [holder, size] = useSize();
+  const canvasRef = useRef<HTMLCanvasElement>(null);
   const marksRef = useRef<SVGGElement>(null);
   const arcRef = useRef<SVGGElement>(null);
   const degreesRef = useRef<SVGTextElement>(null);
+  const runs = typeof at !== 'number';
+  const frame = size ? filling(whole, size.width / size.height) : whole;
+
   useLayoutEffect(() => {
+    const canvas = canvasRef.current;
+    if (!canvas || !size || !cast || !stager) return undefined;
+    fit(canvas, size);
     const show = (): void => {
       const seconds = (runs ? at.seconds : at) * rate;
-      const frame = frameAt(motion, seconds);
-      const flip = reflect !== otherSide(motion, seconds);
-      const shadow = shadowOf(frame, view);
-      const arc = angle && motion.figure.joint ? arcOf(frame, view, motion.figure.joint) : null;
-      paint(shadowRef.current, 'ellipse', [{ cx: shadow.x, cy: shadow.y + 2, rx: shadow.half, ry: 2.6 }]);
-      if (ghost) paint(ghostRef.current, 'path', draw(ghost, frameAt(ghost, seconds), view, flip).map(asPath));
-      paint(bodyRef.current, 'path', draw(motion, frame, view, flip).map(asPath));
-      const marks = mark ? marksOf(frame, view, mark) : [];
+      const scene = stager(seconds);
+      const camera = cameraOf(view, reflect !== otherSide(motion, seconds), scene.frame.travelled);
+      const layers = ghostStager ? [{ share: GHOST_SHARE, scene: ghostStager(seconds) }] : [];
+      drawOn(canvas, [...layers, { share: 1, scene }], cast, camera, frame, runs);
+      const see = seenBy(camera);
+      const marks = mark ? marksOf(scene.frame, see, mark) : [];
       paint(
         marksRef.current,
         'circle',
         marks.map((spot) => ({ cx: spot.x, cy: spot.y, r: 13 })),
       );
+      const arc = angle && motion.figure.joint ? arcOf(scene.frame, see, motion.figure.joint) : null;
       paint(arcRef.current, 'path', arc ? [{ d: arc.d }] : []);
       const degrees = degreesRef.current;
-      if (degrees) {
-        degrees.textContent = arc ? `${arc.degrees}°` : '';
-        degrees.setAttribute('x', String(arc ? arc.at.x + 20 : 0));
-        degrees.setAttribute('y', String(arc ? arc.at.y - 12 : 0));
-      }
+      if (!degrees) return;
+      degrees.textContent = arc ? `${arc.degrees}°` : '';
+      degrees.setAttribute('x', String(arc ? arc.at.x + 20 : 0));
+      degrees.setAttribute('y', String(arc ? arc.at.y - 12 : 0));
     };
     show();
     return runs ? at.subscribe(show) : undefined;
   });
-  const small = { transform: `scale(${1 / MM_PER_CM})` };
   return (
-    <svg
+    <div
+      ref={holder}
       {...(title ? { role: 'img', 'aria-label': title } : { 'aria-hidden': true })}
-      className={`figure ${runs ? 'runs' : ''} ${className ?? ''}`}
-      viewBox={`${x} ${y} ${width} ${height}`}
-      preserveAspectRatio="xMidYMax meet"
+      className={`figure ${className ?? ''}`}
+      data-ghost={ghostStager !== undefined || undefined}
     >
-      {/* From a corner the floor is seen from above: a line would cut through the feet. */}
-      {view !== 'oblique' && <line className="floor" x1={-400} x2={400} y1={0.6} y2={0.6} />}
-      <g className="shadow" ref={shadowRef} />
-      {ghost && <g className="shapes ghost" ref={ghostRef} {...small} />}
-      <g className="shapes" ref={bodyRef} {...small} />
-      <g className="mark" ref={marksRef} />
-      <g className="arc" ref={arcRef} />
-      <text className="degrees" ref={degreesRef} />
-    </svg>
+      <canvas ref={canvasRef} />
+      <svg viewBox={`${frame.x} ${frame.y} ${frame.width} ${frame.height}`} aria-hidden>
+        <g className="mark" ref={marksRef} />
+        <g className="arc" ref={arcRef} />
+        <text className="degrees" ref={degreesRef} />
+      </svg>
+    </div>
   );
 }
 
-const asPath = ({ d, tone, edge }: Shape) => ({ d, class: edge ? `${tone} edge` : tone });
+const GHOST_SHARE = 0.3;
+/** How dark the blot on the floor is. */
+const SHADOW = { light: 0.3, dark: 0.6 } as const;
+/** More pixels than this to one of the page are not seen. */
+const MOST_DENSE = 2;
+
+function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; height: number }): void {
+  const dense = Math.min(MOST_DENSE, window.devicePixelRatio || 1);
+  const [w, h] = [Math.round(width * dense), Math.round(height * dense)];
+  if (canvas.width !== w) canvas.width = w;
+  if (canvas.height !== h) canvas.height = h;
+}
+
+const isDark = (): boolean => getComputedStyle(document.documentElement).colorScheme === 'dark';
+
+/** Scenes over one another, the paler ones first. */
+function drawOn(
+  canvas: HTMLCanvasElement,
+  layers: readonly { share: number; scene: Scene }[],
+  { person }: Cast,
+  camera: Camera,
+  box: Box,
+  runs: boolean,
+): void {
+  const onto = canvas.getContext('2d');
+  if (!onto) return;
+  const dark = isDark();
+  const palette = paletteOf(person, dark);
+  onto.clearRect(0, 0, canvas.width, canvas.height);
+  for (const { share, scene } of layers) {
+    onto.globalAlpha = share;
+    const picture = { scene, camera, box, palette, shadow: dark ? SHADOW.dark : SHADOW.light, runs };
+    if (!sharedStage()?.draw(onto, picture)) drawPlainly(onto, picture);
+  }
+  onto.globalAlpha = 1;
+}

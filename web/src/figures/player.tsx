@@ -1,5 +1,5 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
-import { boundsOf, type Box, type Motion, together } from '@waxwing/core/body';
+import { boundsOf, type Box, EYES, type Eye, type Motion, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import { label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
@@ -23,6 +23,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const motion = useMotion(movement);
   const faulty = useMotion(movement, chosen || undefined);
   const [view, look] = useState<View | null>(null);
+  const [turned, turn] = useState<Eye | null>(null);
   const [over, layOver] = useState(false);
   const [reflect, setReflect] = useState(false);
   const [angle, setAngle] = useState(false);
@@ -32,19 +33,24 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
 
   const drawn = movement.faults.filter(({ id }) => id in motion.figure.faults);
   const fault = drawn.find(({ id }) => id === chosen);
-  const from = view ?? (fault ? bestView(fault) : motion.figure.view);
+  const side = view ?? (fault ? bestView(fault) : motion.figure.view);
+  const from = turned ?? side;
   const shown = fault && faulty ? faulty : null;
-  const common = { at: clock.time, view: from, reflect, angle, box: boxOf(motion, shown, from) };
-  const height = large ? 'h-[44vh]' : 'h-56';
+  // Turned, the frame stays as large as the widest side needs: the figure does not grow and shrink.
+  const box = turned
+    ? together(boxOf(motion, shown, 'side'), boxOf(motion, shown, 'front'))
+    : boxOf(motion, shown, side);
+  const common = { at: clock.time, view: from, reflect, angle, box };
+  const height = large ? 'h-[44vh]' : 'h-72 lg:h-[26.25rem]';
   const small = large ? 'btn target' : 'btn btn-sm';
   return (
     <section aria-label="Figure" className="min-w-0">
       {lessMotion() ? (
         <div className={`${height} [&>div]:h-full`}>
-          <Strip motion={shown ?? motion} view={from} name={fault ? fault.name : movement.name} />
+          <Strip motion={shown ?? motion} view={side} name={fault ? fault.name : movement.name} />
         </div>
       ) : (
-        <div className="flex gap-2">
+        <Turning eye={turned ?? EYES[side]} onTurn={turn}>
           {!(shown && over) && (
             <Caption words={shown ? 'Clean' : ''} className="flex-1">
               <FigureDrawing motion={motion} title={movement.name} className={`w-full ${height}`} {...common} />
@@ -62,7 +68,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
               />
             </Caption>
           )}
-        </div>
+        </Turning>
       )}
       <div className="mt-1 flex flex-wrap items-center gap-1">
         {!lessMotion() && (
@@ -88,8 +94,11 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
         <select
           className={large ? 'select target w-auto' : 'select select-sm w-auto'}
           aria-label="Seen from"
-          value={from}
-          onChange={(event) => look(event.target.value as View)}
+          value={side}
+          onChange={(event) => {
+            look(event.target.value as View);
+            turn(null);
+          }}
         >
           {VIEWS.map((one) => (
             <option key={one} value={one}>
@@ -142,8 +151,54 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           </button>
         )}
       </div>
+      {!lessMotion() && (
+        <label className="mt-1 flex items-center gap-2 text-sm">
+          Turn
+          <input
+            type="range"
+            className="range range-xs flex-1"
+            min={-180}
+            max={180}
+            step={5}
+            value={Math.round((turned ?? EYES[side]).round)}
+            onChange={(event) => turn({ ...(turned ?? EYES[side]), round: Number(event.target.value) })}
+          />
+        </label>
+      )}
       {!lessMotion() && !motion.still && <Scrubber motion={motion} clock={clock} small={small} />}
     </section>
+  );
+}
+
+/** Degrees of a turn to a pixel that a finger is drawn along. */
+const DEGREES_A_PIXEL = 0.6;
+const LEAST_RAISED = -5;
+const MOST_RAISED = 60;
+
+/** Turned by a finger or the mouse: along for round, up and down for how far above. */
+function Turning({ eye, onTurn, children }: { eye: Eye; onTurn: (eye: Eye) => void; children: React.ReactNode }) {
+  const [held, hold] = useState<{ x: number; y: number; eye: Eye } | null>(null);
+  return (
+    <div
+      className="flex touch-pan-y gap-2"
+      onPointerDown={({ clientX, clientY, currentTarget, pointerId }) => {
+        currentTarget.setPointerCapture(pointerId);
+        hold({ x: clientX, y: clientY, eye });
+      }}
+      onPointerMove={({ clientX, clientY }) => {
+        if (!held) return;
+        const round = held.eye.round + (clientX - held.x) * DEGREES_A_PIXEL;
+        const raised = held.eye.raised + (clientY - held.y) * DEGREES_A_PIXEL;
+        onTurn({
+          round: ((((round + 180) % 360) + 360) % 360) - 180,
+          raised: Math.min(MOST_RAISED, Math.max(LEAST_RAISED, raised)),
+        });
+      }}
+      onPointerUp={() => hold(null)}
+      onPointerCancel={() => hold(null)}
+    >
+      {children}
+    </div>
   );
 }
 

@@ -1,9 +1,8 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { type FigureLibrary, frameAt, keyTimes, type Motion, motionOf } from '@waxwing/core/body';
+import { type FigureLibrary, frameAt, keyTimes, type Motion, motionOf, otherSide } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { loadFigures, loadLibrary } from '@waxwing/library';
 import { join } from 'node:path';
-import { otherSide } from './figure';
 import { motionIn } from './use-motion';
 
 const ROOT = join(import.meta.dirname, '../../../library');

@@ -12,7 +12,7 @@ export const motionIn = (library: FigureLibrary, moved: Moved, faultId?: string)
   const figure = library.figures[moved.id];
   if (!figure) return null;
   const { dose, sides, phases = [] } = moved;
-  return motionOf(library, figure, { dose, sides, phases }, faultId ? { [faultId]: 1 } : {});
+  return motionOf(library, figure, { dose, sides, phases }, faultId ? { [faultId]: 1 } : {}, moved.id);
 };
 
 export function useMotion(moved: Moved, faultId?: string): Motion | null | undefined {

@@ -12,7 +12,7 @@ import {
   sideByClock,
 } from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
-import { clockRest, isEvery, minuteWords, roundsIn, turnSeconds } from '@waxwing/core/planning';
+import { clockRest, isEvery, minuteWords, roundsIn, turnSeconds, workEachWords } from '@waxwing/core/planning';
 import { isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
@@ -56,10 +56,16 @@ function Start({ block, live, views }: { block: GoneRound; live: LiveSession; vi
   const count = together === null ? Math.max(1, ...all.map(({ turn }) => (turn ?? 0) + 1)) : 1;
   const rest =
     together !== null || isEvery(block) ? 0 : clockRest(momentsLeft(views.map((view) => view.steps)), blockId);
-  const work = together ?? turnSeconds(block) ?? 1;
+  const works = Array.from({ length: count }, (_, turn) => {
+    const round = all.find((step) => step.turn === turn)?.set;
+    return together ?? turnSeconds(block, round) ?? 1;
+  });
+  const work = works[0] ?? 1;
+  const differ = works.some((one) => one !== work);
   const start = () => {
+    const times = { work, rest, count, ...(differ && { works }) };
     void live.tap(views[0]?.client.id ?? '', [
-      draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', work, rest, count }),
+      draft(uuidv7(), 'timer-started', { entryId: null, blockId, side: 'both', ...times }),
     ]);
     if (together === null) return;
     // Where no turn says what is now, everybody goes to the block by hand.
@@ -82,7 +88,8 @@ function Start({ block, live, views }: { block: GoneRound; live: LiveSession; vi
           </>
         ) : (
           <>
-            Circuit by time: <strong>{count} turns</strong> of {work} s, {rest} s between.
+            Circuit by time: <strong>{count} turns</strong> of {differ ? workEachWords(block) : `${work} s`}, {rest} s
+            between.
           </>
         )}
       </p>
@@ -120,7 +127,7 @@ function Running({
     stepsIn(view, blockId).filter((step) => isPending(step) && step.turn !== null && step.turn <= over);
   const open = views.flatMap(openOf);
   const logAll = () => {
-    for (const view of views) void live.tap(view.client.id, logTurns(view, openOf(view), clock.work, uuidv7));
+    for (const view of views) void live.tap(view.client.id, logTurns(view, openOf(view), clock, uuidv7));
     if (phase === 'over') by('timer-stopped');
   };
   const changes = phase === 'rest' ? changesAt(views, blockId, piece + 1) : [];

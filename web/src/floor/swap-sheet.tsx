@@ -3,6 +3,7 @@ import { afterPain, type LaneView, nextUp, swapsFrom, swapsOf, swapTo } from '@w
 import { ASIDE, type Substitute, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
 import type { Region } from '@waxwing/core/movement';
 import { useState } from 'react';
+import { Still } from '../figures/still';
 import { LadderMark } from '../words/ladder-mark';
 import { heldWords } from '../words/reasons';
 import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
@@ -87,9 +88,10 @@ export function SwapAnswers({
                   size={24}
                 />
               </span>
+              <Still movementId={answer.id} className="h-14 w-16 shrink-0" />
               <span>
                 <span className="font-bold">{answer.name}</span>
-                <span className="quiet block">{swapWords(answer.why)}</span>
+                <span className="block">{swapWords(answer.why)}</span>
               </span>
             </button>
           </li>

@@ -18,6 +18,7 @@ import { Search } from 'lucide-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { Still } from '../figures/still';
 import { Await, Empty, Loading } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
 import { useSetParam } from '../shell/use-set-param';
@@ -279,6 +280,7 @@ const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: F
       <span className="sr-only">Level </span>
       {movement.level + 1}
     </span>
+    <Still movementId={movement.id} className="h-10 w-12 shrink-0" />
     <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
       <span className="text-lg font-semibold">{movement.name}</span>
       {fit && fit.status !== 'open' && (

@@ -24,7 +24,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { movementQuery } from '../api/queries';
+import { faultKindsQuery, movementQuery, stillsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { FocusMark } from '../words/focus-mark';
 import { LadderMark } from '../words/ladder-mark';
@@ -49,6 +49,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
   const force = useRules();
   const faultId = useSearchParams()[0].get('fault') ?? undefined;
   const movement = force ? underRules(page.movement, force.tags) : page.movement;
+  const drawn = useQuery(stillsQuery).data?.has(movement.id);
   return (
     <article className="mx-auto max-w-7xl p-4 sm:p-6">
       <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
@@ -69,13 +70,22 @@ function MovementArticle({ page }: { page: MovementPage }) {
           Archived on {dayWords(page.archivedAt)}: it is in no list and never suggested. Put it back from its history.
         </p>
       )}
-      <Phases movement={movement} />
-      {force && <OtherSchools movement={page.movement} force={force} />}
-      <div className="mt-4 grid gap-x-7 gap-y-6 md:grid-cols-[14rem_1fr] xl:grid-cols-[14rem_1fr_17.5rem_13rem]">
-        <Suspense fallback={<div className="h-56" />}>
-          <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
-        </Suspense>
-        <Faults movement={movement} />
+      <div className={`grid gap-x-7 gap-y-4 ${drawn ? 'lg:grid-cols-[24rem_1fr]' : ''}`}>
+        {drawn !== false && (
+          <Suspense fallback={<div className="h-72 lg:h-[26.25rem]" />}>
+            <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
+          </Suspense>
+        )}
+        <div className="min-w-0 space-y-6">
+          <div>
+            <Phases movement={movement} />
+            {force && <OtherSchools movement={page.movement} force={force} />}
+            {drawn === false && <p className="quiet mt-2">No figure is drawn for this movement yet.</p>}
+          </div>
+          <Faults movement={movement} />
+        </div>
+      </div>
+      <div className="mt-6 grid gap-x-7 gap-y-6 md:grid-cols-2">
         <Facts movement={movement} />
         <div className="space-y-6">
           <Ladder page={page} />
@@ -213,8 +223,10 @@ function Faults({ movement }: { movement: Movement }) {
 }
 
 function Corrections({ fault, movement }: { fault: Fault; movement: Movement }) {
+  const kind = useQuery(faultKindsQuery).data?.find(({ id }) => id === fault.kind);
   return (
     <div className="mt-2 ml-8 space-y-2">
+      {kind && <p className="max-w-[65ch] text-sm">{kind.means}</p>}
       <p className="text-sm">
         <span className="font-bold">{SEVERITY_WORDS[fault.severity]}.</span> Often from{' '}
         {fault.causes.map(causeWords).join(', ')}.

@@ -1,0 +1,39 @@
+/** The skins of the figure: fetched once a build, and put together once for each kind of hands and hair. */
+import { assembled, handsOf, type Motion, type Person, personFor, readSkin, type Skin } from '@waxwing/core/body';
+import broad from '@waxwing/body/baked/broad.bin?url';
+import narrow from '@waxwing/body/baked/narrow.bin?url';
+import { queryOptions, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+
+const FILES: Readonly<Record<Person['build'], string>> = { broad, narrow };
+
+const skinQuery = (build: Person['build']) =>
+  queryOptions({
+    queryKey: ['skin', build],
+    queryFn: async () => {
+      const answer = await fetch(FILES[build]);
+      if (!answer.ok) throw new Error(`the figure could not be fetched: ${answer.status}`);
+      return { file: readSkin(await answer.arrayBuffer()), made: new Map<string, Skin>() };
+    },
+    staleTime: Infinity,
+    gcTime: Infinity,
+  });
+
+export interface Cast {
+  person: Person;
+  skin: Skin;
+}
+
+/** Who shows a motion; undefined until they are here. */
+export function useCast(motion: Motion): Cast | undefined {
+  const person = useMemo(() => personFor(motion.name), [motion.name]);
+  const { data } = useQuery(skinQuery(person.build));
+  return useMemo(() => {
+    if (!data) return undefined;
+    const hands = handsOf(motion);
+    const key = `${hands.left} ${hands.right} ${person.hair}`;
+    const skin = data.made.get(key) ?? assembled(data.file, { hands, hair: person.hair });
+    data.made.set(key, skin);
+    return { person, skin };
+  }, [data, motion, person]);
+}

@@ -1,0 +1,263 @@
+/**
+ * The figure drawn by the graphics card: three tones of each colour, a thin contour, and a blot on the floor. One context for the whole
+ * page, since browsers allow only some: each picture is drawn there and copied onto its own canvas.
+ */
+import {
+  blotOf,
+  type Box,
+  type Camera,
+  FILL_LIGHT,
+  INKS,
+  KEY_LIGHT,
+  LIGHT,
+  lightOf,
+  type Palette,
+  type Scene,
+  type Solid,
+  solidsOf,
+  TONE_STEPS,
+} from '@waxwing/core/body';
+
+export interface Picture {
+  scene: Scene;
+  camera: Camera;
+  /** Centimetres of the room, y down. */
+  box: Box;
+  palette: Palette;
+  /** How dark the blot on the floor is, 0–1. */
+  shadow: number;
+  /** Whether it is one of many a second. */
+  runs: boolean;
+}
+
+export interface Stage {
+  /** Whether it is a graphics card, and not a program that stands in for one. */
+  card: boolean;
+  /** Draws onto a canvas of its own size in pixels. False while the graphics card is away. */
+  draw: (onto: CanvasRenderingContext2D, picture: Picture) => boolean;
+}
+
+const vec3 = (v: readonly number[]): string => `vec3(${v.map((x) => x.toFixed(4)).join(',')})`;
+const float = (x: number): string => x.toFixed(4);
+
+const SOLID_VERTEX = `#version 300 es
+in vec3 place,normal;in float ink,open;
+uniform mat3 eye;uniform vec4 fit;uniform vec3 shift,inks[${INKS.length}];uniform float grow;
+out vec3 facing,colour;out float openness;
+void main(){facing=eye*normal;colour=inks[int(ink+.5)];openness=open;vec3 q=eye*(place-shift+normal*grow);
+gl_Position=vec4(q.xy*fit.xy+fit.zw,-q.z/600.,1.);}`;
+
+const SOLID_PIXEL = `#version 300 es
+precision highp float;in vec3 facing,colour;in float openness;uniform float contour;out vec4 pixel;
+float bright(vec3 n,float o){float key=dot(n,${vec3(KEY_LIGHT)}),fill=max(0.,dot(n,${vec3(FILL_LIGHT)})),edge=1.-max(0.,n.z);
+float around=mix(${float(LIGHT.ground)},${float(LIGHT.sky)},.5+.5*n.y),direct=max(0.,(key+${float(LIGHT.wrap)})/${float(1 + LIGHT.wrap)});
+return (o*around+${float(LIGHT.key)}*direct*(.35+.65*o)+${float(LIGHT.fill)}*fill)*(1.-${float(LIGHT.rim)}*edge*edge*edge);}
+vec3 encoded(vec3 c){return mix(c*12.92,1.055*pow(max(c,vec3(0.)),vec3(1./2.4))-.055,step(vec3(.0031308),c));}
+void main(){float l=bright(normalize(facing),openness);if(!gl_FrontFacing)l*=.42;float w=fwidth(l)*.8+.004;
+float tone=mix(${float(TONE_STEPS.shares[0])},${float(TONE_STEPS.shares[1])},smoothstep(${float(TONE_STEPS.from[0])}-w,${float(TONE_STEPS.from[0])}+w,l));
+tone=mix(tone,${float(TONE_STEPS.shares[2])},smoothstep(${float(TONE_STEPS.from[1])}-w,${float(TONE_STEPS.from[1])}+w,l));
+pixel=vec4(encoded(min(vec3(1.),colour*(contour>.5?.3:tone))),1.);}`;
+
+const FLOOR_VERTEX = `#version 300 es
+in vec3 place;in vec2 at;uniform mat3 eye;uniform vec4 fit;out vec2 cell;
+void main(){cell=at;vec3 q=eye*place;gl_Position=vec4(q.xy*fit.xy+fit.zw,.999,1.);}`;
+
+const FLOOR_PIXEL = `#version 300 es
+precision highp float;in vec2 cell;uniform sampler2D shades;uniform float dark;out vec4 pixel;
+void main(){pixel=vec4(vec3(.25,.2,.16),1.)*texture(shades,cell).r*dark;}`;
+
+/** Where the four numbers of a vertex go. */
+const SLOTS = { place: 0, normal: 1, ink: 2, open: 3 } as const;
+const FLOOR_SLOTS = { place: 0, at: 1 } as const;
+const CONTOUR_CM = 0.18;
+
+interface Program {
+  program: WebGLProgram;
+  at: (name: string) => WebGLUniformLocation | null;
+}
+
+function programOf(gl: WebGL2RenderingContext, vertex: string, pixel: string, slots: Record<string, number>): Program {
+  const program = gl.createProgram();
+  for (const [type, source] of [
+    [gl.VERTEX_SHADER, vertex],
+    [gl.FRAGMENT_SHADER, pixel],
+  ] as const) {
+    const shader = gl.createShader(type);
+    if (!shader) throw new Error('no shader');
+    gl.shaderSource(shader, source);
+    gl.compileShader(shader);
+    if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS) && !gl.isContextLost())
+      throw new Error(gl.getShaderInfoLog(shader) ?? 'the shader does not compile');
+    gl.attachShader(program, shader);
+  }
+  for (const [name, slot] of Object.entries(slots)) gl.bindAttribLocation(program, slot, name);
+  gl.linkProgram(program);
+  const known = new Map<string, WebGLUniformLocation | null>();
+  const at = (name: string): WebGLUniformLocation | null => {
+    if (!known.has(name)) known.set(name, gl.getUniformLocation(program, name));
+    return known.get(name) ?? null;
+  };
+  return { program, at };
+}
+
+/** Whether pictures are made by a graphics card. */
+function hasCard(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl2');
+  const known = gl?.getExtension('WEBGL_debug_renderer_info');
+  const name: unknown = gl && known ? gl.getParameter(known.UNMASKED_RENDERER_WEBGL) : '';
+  gl?.getExtension('WEBGL_lose_context')?.loseContext();
+  return typeof name === 'string' && !/swiftshader|llvmpipe|software/i.test(name);
+}
+
+/** What of a solid never changes, kept on the card. */
+interface Kept {
+  inks: WebGLBuffer;
+  open: WebGLBuffer;
+  triangles: WebGLBuffer;
+  coarse: WebGLBuffer | null;
+}
+
+function stageOn(canvas: HTMLCanvasElement): Stage | null {
+  const card = hasCard();
+  // Without a card every smoothed edge is paid for on the processor.
+  const gl = canvas.getContext('webgl2', { antialias: card, alpha: true, premultipliedAlpha: true });
+  if (!gl) return null;
+  let drawing = prepared(gl, card);
+  canvas.addEventListener('webglcontextlost', (event) => event.preventDefault());
+  canvas.addEventListener('webglcontextrestored', () => (drawing = prepared(gl, card)));
+  return {
+    card,
+    draw: (onto, picture) => {
+      if (gl.isContextLost()) return false;
+      const { width, height } = onto.canvas;
+      // It only grows: pictures of several sizes take turns on it.
+      if (canvas.width < width) canvas.width = width;
+      if (canvas.height < height) canvas.height = height;
+      drawing(picture, width, height);
+      onto.drawImage(canvas, 0, canvas.height - height, width, height, 0, 0, width, height);
+      return true;
+    },
+  };
+}
+
+function prepared(
+  gl: WebGL2RenderingContext,
+  card: boolean,
+): (picture: Picture, width: number, height: number) => void {
+  const solids = programOf(gl, SOLID_VERTEX, SOLID_PIXEL, SLOTS);
+  const floor = programOf(gl, FLOOR_VERTEX, FLOOR_PIXEL, FLOOR_SLOTS);
+  const [places, normals, square] = [gl.createBuffer(), gl.createBuffer(), gl.createBuffer()];
+  const shades = gl.createTexture();
+  gl.bindTexture(gl.TEXTURE_2D, shades);
+  for (const [name, value] of [
+    [gl.TEXTURE_MIN_FILTER, gl.LINEAR],
+    [gl.TEXTURE_MAG_FILTER, gl.LINEAR],
+    [gl.TEXTURE_WRAP_S, gl.CLAMP_TO_EDGE],
+    [gl.TEXTURE_WRAP_T, gl.CLAMP_TO_EDGE],
+  ] as const)
+    gl.texParameteri(gl.TEXTURE_2D, name, value);
+  gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1);
+  gl.enable(gl.DEPTH_TEST);
+
+  const kept = new WeakMap<Uint8Array, Kept>();
+  const fill = (target: number, buffer: WebGLBuffer, data: BufferSource, use: number): void => {
+    gl.bindBuffer(target, buffer);
+    gl.bufferData(target, data, use);
+  };
+  const feed = (buffer: WebGLBuffer, slot: number, size: number, type: number, stride = 0, offset = 0): void => {
+    gl.bindBuffer(gl.ARRAY_BUFFER, buffer);
+    gl.enableVertexAttribArray(slot);
+    gl.vertexAttribPointer(slot, size, type, false, stride, offset);
+  };
+  const filled = (into: Kept, { inks, open, triangles, coarse }: Solid, use: number): Kept => {
+    fill(gl.ARRAY_BUFFER, into.inks, Float32Array.from(inks), use);
+    fill(gl.ARRAY_BUFFER, into.open, Float32Array.from(open ?? new Float32Array(inks.length).fill(1)), use);
+    fill(gl.ELEMENT_ARRAY_BUFFER, into.triangles, Uint16Array.from(triangles), use);
+    if (coarse && into.coarse) fill(gl.ELEMENT_ARRAY_BUFFER, into.coarse, Uint16Array.from(coarse), use);
+    return into;
+  };
+  const room = (coarse: boolean): Kept => ({
+    inks: gl.createBuffer(),
+    open: gl.createBuffer(),
+    triangles: gl.createBuffer(),
+    coarse: coarse ? gl.createBuffer() : null,
+  });
+  /** What is held is another solid at every moment. */
+  const passing = room(false);
+  const keptOf = (solid: Solid, lasts: boolean): Kept => {
+    if (!lasts) return filled(passing, solid, gl.DYNAMIC_DRAW);
+    const known = kept.get(solid.inks);
+    if (known) return known;
+    const made = filled(room(solid.coarse !== undefined), solid, gl.STATIC_DRAW);
+    kept.set(solid.inks, made);
+    return made;
+  };
+
+  return ({ scene, camera, box, palette, shadow, runs }, width, height) => {
+    const quick = runs && !card;
+    const { right, up, back, shift, mirrored } = camera;
+    const scale = Math.max(box.width / width, box.height / height);
+    const [sx, sy] = [2 / (scale * width), 2 / (scale * height)];
+    const eye = new Float32Array([0, 1, 2].flatMap((i) => [right[i] ?? 0, up[i] ?? 0, back[i] ?? 0]));
+    const fit = [sx, sy, -(box.x + box.width / 2) * sx, (box.y + box.height / 2) * sy] as const;
+    gl.viewport(0, 0, width, height);
+    gl.clearColor(0, 0, 0, 0);
+    gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+    gl.frontFace(mirrored ? gl.CW : gl.CCW);
+
+    const blot = blotOf([scene.person, ...(scene.held ? [scene.held] : [])], shift);
+    gl.useProgram(floor.program);
+    gl.uniformMatrix3fv(floor.at('eye'), false, eye);
+    gl.uniform4f(floor.at('fit'), ...fit);
+    gl.uniform1f(floor.at('dark'), shadow);
+    gl.bindTexture(gl.TEXTURE_2D, shades);
+    gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8, blot.cells, blot.cells, 0, gl.RED, gl.UNSIGNED_BYTE, blot.shades);
+    const [x0, z0, x1, z1] = [blot.x, blot.z, blot.x + blot.side, blot.z + blot.side];
+    const corners = [x0, 0, z0, 0, 0, x1, 0, z0, 1, 0, x0, 0, z1, 0, 1, x1, 0, z1, 1, 1];
+    fill(gl.ARRAY_BUFFER, square, new Float32Array(corners), gl.DYNAMIC_DRAW);
+    feed(square, FLOOR_SLOTS.place, 3, gl.FLOAT, 20);
+    feed(square, FLOOR_SLOTS.at, 2, gl.FLOAT, 20, 12);
+    gl.disableVertexAttribArray(SLOTS.ink);
+    gl.disableVertexAttribArray(SLOTS.open);
+    gl.depthMask(false);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+    gl.depthMask(true);
+
+    gl.useProgram(solids.program);
+    gl.uniformMatrix3fv(solids.at('eye'), false, eye);
+    gl.uniform4f(solids.at('fit'), ...fit);
+    gl.uniform3f(solids.at('shift'), shift[0], 0, shift[2]);
+    gl.uniform3fv(
+      solids.at('inks'),
+      INKS.flatMap((ink) => lightOf(palette[ink])),
+    );
+    for (const solid of solidsOf(scene)) {
+      const { inks, open, triangles, coarse } = keptOf(solid, solid !== scene.held);
+      const light = quick && coarse && solid.coarse ? { buffer: coarse, corners: solid.coarse } : null;
+      const { buffer, corners } = light ?? { buffer: triangles, corners: solid.triangles };
+      fill(gl.ARRAY_BUFFER, places, solid.positions as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
+      feed(places, SLOTS.place, 3, gl.FLOAT);
+      fill(gl.ARRAY_BUFFER, normals, solid.normals as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
+      feed(normals, SLOTS.normal, 3, gl.FLOAT);
+      feed(inks, SLOTS.ink, 1, gl.FLOAT);
+      feed(open, SLOTS.open, 1, gl.FLOAT);
+      gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, buffer);
+      const pass = (grow: number, contour: number): void => {
+        gl.uniform1f(solids.at('grow'), grow);
+        gl.uniform1f(solids.at('contour'), contour);
+        gl.drawElements(gl.TRIANGLES, corners.length, gl.UNSIGNED_SHORT, 0);
+      };
+      pass(0, 0);
+      if (solid !== scene.person || quick) continue;
+      gl.enable(gl.CULL_FACE);
+      gl.cullFace(gl.FRONT);
+      pass(CONTOUR_CM, 1);
+      gl.disable(gl.CULL_FACE);
+    }
+  };
+}
+
+let shared: Stage | null | undefined;
+
+/** The page's one stage; null where there is no WebGL. */
+export const sharedStage = (): Stage | null => (shared ??= stageOn(document.createElement('canvas')));
