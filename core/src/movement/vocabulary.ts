@@ -145,6 +145,7 @@ export const DEMANDS = [
   'toes-bent-under-load',
   'floor-to-standing',
   'standing',
+  'leg-drive',
   'spotter-needed',
   'second-person',
 ] as const;

@@ -137,6 +137,7 @@ const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
   'loaded-shoulder': 'load on the shoulder',
   'floor-to-standing': 'getting down to the floor and up',
   standing: 'standing on the feet',
+  'leg-drive': 'working the legs',
   'loaded-spine-bend': 'rounding the back under load',
   'spine-bend': 'rounding the back',
   'spine-twist': 'turning the back',

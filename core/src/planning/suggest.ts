@@ -7,6 +7,7 @@ import type { Move, PastSession } from '../client/history.js';
 import type { DueTest } from '../client/tests.js';
 import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
+import { loadsFor } from '../dosage/loads.js';
 import { kitCounts, type KitPiece } from '../movement/kit.js';
 import { canonical } from '../movement/difference.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
@@ -133,12 +134,14 @@ export const SUGGEST_WORTH = {
   staple: 0.2,
   /** Something new goes one way first: forward and back, and not to the side or round. */
   otherWay: -0.8,
-  /** For each step by which something new asks more than a little of anything. */
+  /** For each step by which something new asks more than a little of anything; of somebody new to training, more than nothing. */
   asks: -0.25,
+  /** Something new that the weights of this kit can make heavier: it has somewhere to go. */
+  loadable: 1,
   /** A pattern that is not trained where it is meant to be: a heel raise is no squat, a curl is no pull. */
   besides: -3,
   /** For each prime muscle beyond the first, to three: movements that work much in one. */
-  compound: 0.7,
+  compound: 0.9,
   /** For each person who has nothing on the line. */
   leftOut: -4,
   /** Times the share of prime muscles already worked. */
@@ -395,7 +398,7 @@ const ENTRY: readonly (readonly [years: number, share: number])[] = [
 const entryShare = ({ trainingYears }: Standing): number =>
   ENTRY.find(([years]) => (trainingYears ?? 0) >= years)?.[1] ?? 0;
 
-/** What a pattern is there to train: a movement that spares all of it is something beside. */
+/** What a pattern is there to train: a movement that is for another muscle first is something beside. */
 const TRAINS: Readonly<Partial<Record<Pattern, readonly Muscle[]>>> = {
   squat: ['quads', 'glutes'],
   lunge: ['quads', 'glutes'],
@@ -403,6 +406,9 @@ const TRAINS: Readonly<Partial<Record<Pattern, readonly Muscle[]>>> = {
   push: ['chest'],
   pull: ['lats', 'mid-back', 'upper-back'],
 };
+const isBesides = ({ muscles }: MovementSummary, pattern: Pattern): boolean =>
+  TRAINS[pattern]?.every((muscle) => muscle !== muscles.prime[0]) ?? false;
+
 /** Links to other rungs that make a movement a staple. */
 const MOST_LINKS = 8;
 
@@ -426,8 +432,7 @@ function picksFor(
       const before = readyFor.get(id);
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
       if (main && movement.planes.some((plane) => planes.has(plane))) worth += SUGGEST_WORTH.shortPlane;
-      if (main && TRAINS[slot.pattern]?.every((muscle) => !movement.muscles.prime.includes(muscle)))
-        worth += SUGGEST_WORTH.besides;
+      if (main && isBesides(movement, slot.pattern)) worth += SUGGEST_WORTH.besides;
       if (main) worth += SUGGEST_WORTH.compound * Math.min(2, Math.max(0, moversOf(movement) - 1));
       let how: Pick['how'] = 'new';
       if (tooHard.has(id)) {
@@ -445,7 +450,7 @@ function picksFor(
       } else
         worth +=
           SUGGEST_WORTH.levelOff * Math.abs(level - entryShare(client.standing) * (known.heights.get(id) ?? 0)) +
-          newWorth(movement, known);
+          newWorth(request, client, movement, known);
       return { movement, openness, worth, how };
     })
     .sort((a, b) => b.worth - a.worth || (a.movement.id < b.movement.id ? -1 : 1));
@@ -457,14 +462,21 @@ const moversOf = ({ muscles }: MovementSummary): number =>
   muscles.prime.filter((muscle) => !HOLDING.includes(muscle)).length;
 
 /** What speaks for beginning with a movement, and against it: what much is built on, goes one way and asks little comes first. */
-function newWorth({ id, planes, demands }: MovementSummary, { ladder }: Known): number {
+function newWorth(
+  { kit: pieces }: SuggestRequest,
+  { standing }: SuggestClient,
+  { id, planes, demands, kit, dose }: MovementSummary,
+  { ladder }: Known,
+): number {
   const rung = ladder.rungs.get(id);
   const links = (rung?.easier.length ?? 0) + (rung?.harder.length ?? 0) + (rung?.sideways.length ?? 0);
-  const asked = Object.values(demands).reduce((sum, amount) => sum + Math.max(0, amount - 1), 0);
+  const little = (standing.trainingYears ?? 0) === 0 ? 0 : 1;
+  const asked = Object.values(demands).reduce((sum, amount) => sum + Math.max(0, amount - little), 0);
   return (
     Math.min(MOST_LINKS, links) * SUGGEST_WORTH.staple +
     (planes.every((plane) => plane === 'sagittal') ? 0 : SUGGEST_WORTH.otherWay) +
-    asked * SUGGEST_WORTH.asks
+    asked * SUGGEST_WORTH.asks +
+    (dose.mode === 'reps' && loadsFor(kit, pieces).length > 0 ? SUGGEST_WORTH.loadable : 0)
   );
 }
 
@@ -590,12 +602,14 @@ const laneRequest = (
   faultOf,
 });
 
+const familiesOf = ({ picks }: Line): string[] => picks.flatMap(({ pick }) => pick.movement.families);
+
 /** Slot after slot, the few best partial sessions. */
 function beam(
   request: SuggestRequest,
   slots: readonly Slot[],
   known: Known,
-  open: ReturnType<typeof openFor>,
+  openTo: ReturnType<typeof openFor>,
   context: PlanContext,
   reasons: SuggestReason[],
 ): Line[] {
@@ -603,14 +617,18 @@ function beam(
   const taken = new Set(locked.flatMap(({ lanes }) => lanes.map(({ movementId }) => movementId)));
   let states: State[] = [{ lines: [], worth: 0, muscles: new Set(), uneased: new Map(), used: taken }];
   const cache = new Map<string, Line[]>();
-  const take = (slot: Slot): void => {
+  /**
+   * @param apart takes nothing of a family that the session has already
+   * @returns whether there is anything for anybody
+   */
+  const take = (slot: Slot, apart = false): boolean => {
     const key = `${slot.kind} ${slot.pattern}`;
     let choices = cache.get(key);
     if (!choices) {
       const byClient: Picks = new Map(
         request.clients.map((client) => [
           client.id,
-          picksFor(request, client, slot, open.get(client.id)?.get(slot.pattern) ?? [], known),
+          picksFor(request, client, slot, openTo.get(client.id)?.get(slot.pattern) ?? [], known),
         ]),
       );
       for (const client of request.clients)
@@ -619,15 +637,28 @@ function beam(
       cache.set(key, choices);
     }
     const next = states.flatMap((state) => {
-      const fresh = (choices ?? []).filter(({ picks }) => picks.every(({ pick }) => !state.used.has(pick.movement.id)));
+      const families = new Set(apart ? state.lines.flatMap(familiesOf) : []);
+      const fresh = (choices ?? []).filter(
+        (line) =>
+          line.picks.every(({ pick }) => !state.used.has(pick.movement.id)) &&
+          !familiesOf(line).some((family) => families.has(family)),
+      );
       return fresh.length === 0 ? [state] : fresh.map((line) => extended(state, line));
     });
     states = next.sort((a, b) => b.worth - a.worth).slice(0, BEAM);
+    return choices.length > 0;
   };
-  slots.filter((slot) => !isAround(slot)).forEach(take);
+  const main = slots.filter((slot) => !isAround(slot));
+  const strength = main.filter(({ kind }) => kind === 'strength');
+  const open = main.filter((slot) => take(slot)).filter(({ kind }) => kind === 'strength');
+  // What is closed to everybody gives its time to what is open: a second movement, and a third, of these patterns.
+  for (let i = 0; i < strength.length - open.length; i += 1) {
+    const slot = open[i % open.length];
+    if (slot) take(slot, true);
+  }
   // What prepares and eases off follows the session, and does not choose it.
   states = states.slice(0, 1);
-  slots.filter(isAround).forEach(take);
+  slots.filter(isAround).forEach((slot) => take(slot));
   return states[0]?.lines ?? [];
 }
 

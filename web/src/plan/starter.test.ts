@@ -26,10 +26,11 @@ import {
   type WarnContext,
   warningsOf,
 } from '@waxwing/core/planning';
-import { loadLibrary } from '@waxwing/library';
+import { loadConditions, loadLibrary } from '@waxwing/library';
 import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
 
+const LIBRARY = join(import.meta.dirname, '../../../library');
 const NOW = '2030-03-01T10:00:00.000Z';
 const KIT: KitPiece[] = [
   ...[4, 6, 8, 10, 12.5, 15].map((kg): KitPiece => ({ item: 'dumbbell', count: 2, kg })),
@@ -43,7 +44,7 @@ const KIT: KitPiece[] = [
 let movements: MovementSummary[];
 let find: (id: string) => MovementSummary | undefined;
 beforeAll(() => {
-  const all = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
+  const all = loadLibrary(join(LIBRARY, 'movements'));
   const { levels } = buildLadder(all);
   movements = all.map((movement) => ({ ...movement, level: levels.get(movement.id) ?? 0 }));
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
@@ -67,13 +68,14 @@ function planFor(
   clients: readonly SuggestClient[],
   minutes: number,
   from: readonly MovementSummary[] = movements,
+  kit: readonly KitPiece[] = KIT,
 ): { plan: Plan; reasons: SuggestReason[] } {
   const { blocks, reasons } = suggestSession({
     minutes,
     purpose: 'strength',
     clients,
     movements: from,
-    kit: KIT,
+    kit,
     space: 'lane',
     wanted: [],
     without: [],
@@ -124,6 +126,32 @@ describe('a session from the starter library', () => {
     expect(seconds > 25 * 60 || reasons.some((reason) => reason.code === 'left-out' && reason.by.length > 0)).toBe(
       true,
     );
+  });
+
+  test('gives the time of what a condition closes to what is open, with nothing that the legs must do in a wheelchair', () => {
+    const kit: KitPiece[] = [...KIT, { item: 'band', count: 1 }, { item: 'anchor', count: 1 }];
+    for (const { id, name, limits } of loadConditions(join(LIBRARY, 'conditions.yaml'))) {
+      const one = client(
+        'Ada',
+        limits.map((limit) => ({ ...limit, reason: name })),
+      );
+      const { plan } = planFor([one], 45, movements, kit);
+      const strength = plan.blocks.filter(({ kind }) => kind === 'strength').flatMap(({ items }) => items);
+      expect([id, strength.length >= 4]).toEqual([id, true]);
+      expect([id, totalsOfPlan(plan, around([one])).seconds >= 38 * 60]).toEqual([id, true]);
+      if (id === 'wheelchair')
+        for (const { movementId } of lanes(plan)) expect(find(movementId)?.demands['leg-drive'] ?? 0).toBe(0);
+    }
+  });
+
+  test('takes for a pull what bends the arm, and where there are weights what they can make heavier', () => {
+    const { plan } = planFor([client('Ada', [])], 45);
+    const mains = plan.blocks.filter(({ kind }) => kind === 'strength').flatMap(({ items }) => items);
+    const ofPattern = (pattern: string) =>
+      mains.flatMap((item) => item.lanes).filter(({ movementId }) => find(movementId)?.pattern === pattern);
+    for (const { movementId } of ofPattern('pull'))
+      expect(['lats', 'mid-back', 'upper-back']).toContain(find(movementId)?.muscles.prime[0]);
+    for (const { load } of ofPattern('pull')) expect(load).not.toBeNull();
   });
 
   test('begins nothing before what comes before it, but trusts years of training', () => {
