@@ -2,9 +2,11 @@
 import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
+import { putTogether, type Written } from './figure-source.js';
 import { LibraryError, loadKept, readFiles, readYaml, type File, type FileProblem } from './load.js';
 
 const POSES = 'poses.yaml';
+const SHARED_FAULTS = 'faults.yaml';
 
 /** Reads and checks a folder of figures. @throws LibraryError naming file and path. */
 export const loadFigures = (folder: string): FigureLibrary => checkFigureFiles(readFiles(folder));
@@ -22,24 +24,40 @@ export function checkFigureFiles(files: readonly File[]): FigureLibrary {
   const poses = checkPoses(read.value);
   if (!poses.ok) throw new LibraryError(named(POSES, poses.problems));
   const problems: FileProblem[] = [];
-  const figures: Record<string, FigureLibrary['figures'][string]> = {};
+  const written = new Map<string, Written>();
+  let shared: Readonly<Record<string, unknown>> = {};
   for (const { name, text } of files.filter((file) => file.name !== POSES)) {
     const parsed = readYaml(text);
-    const checked = parsed.ok ? checkFigures(parsed.value, poses.value) : parsed;
-    if (!checked.ok) problems.push(...named(name, checked.problems));
+    if (!parsed.ok) {
+      problems.push(...named(name, parsed.problems));
+      continue;
+    }
+    const entries = Object.entries((parsed.value ?? {}) as Record<string, unknown>);
+    if (name === SHARED_FAULTS) shared = Object.fromEntries(entries);
     else
-      for (const [id, figure] of Object.entries(checked.value)) {
-        if (id in figures) problems.push({ file: name, path: id, message: 'has a figure in another file already' });
-        figures[id] = figure;
+      for (const [id, fields] of entries) {
+        if (written.has(id)) problems.push({ file: name, path: id, message: 'has a figure in another file already' });
+        written.set(id, { file: name, fields });
       }
+  }
+  const together = putTogether(written, shared);
+  problems.push(...together.problems);
+  const figures: Record<string, FigureLibrary['figures'][string]> = {};
+  for (const [id, { file, fields }] of together.figures) {
+    const checked = checkFigures({ [id]: fields }, poses.value);
+    if (!checked.ok) problems.push(...named(file, checked.problems));
+    else Object.assign(figures, checked.value);
   }
   if (problems.length > 0) throw new LibraryError(problems);
   return { poses: poses.value, figures };
 }
 
-/** Figures that belong to no movement, or show a fault that their movement does not have, or too few of those it has. */
+/** Movements without a figure; figures that belong to no movement, or show a fault that their movement does not have, or too few of those it has. */
 export function figureShortfalls(library: FigureLibrary, movements: readonly Movement[]): FileProblem[] {
-  return Object.entries(library.figures).flatMap(([id, { faults }]): FileProblem[] => {
+  const without = movements
+    .filter(({ id }) => !(id in library.figures))
+    .map(({ id }): FileProblem => ({ file: id, path: '', message: 'has no figure' }));
+  const ill = Object.entries(library.figures).flatMap(([id, { faults }]): FileProblem[] => {
     const movement = movements.find((one) => one.id === id);
     const say = (path: string, message: string): FileProblem => ({ file: id, path, message });
     if (!movement) return [say('', 'is the figure of no movement')];
@@ -52,6 +70,7 @@ export function figureShortfalls(library: FigureLibrary, movements: readonly Mov
       ...(shown.length < Math.min(LEAST_FAULTS, known.size) ? [say('faults', `shows fewer than ${LEAST_FAULTS}`)] : []),
     ];
   });
+  return [...without, ...ill];
 }
 
 const LEAST_FAULTS = 2;

@@ -270,7 +270,7 @@ describe('a raster', () => {
       return sum + (x * ny - nx * y) / 2;
     }, 0);
     expect(Math.abs(area) / (Math.PI * 1600)).toBeCloseTo(1, 1);
-    expect(roundedPath(loop ?? [])).toMatch(/^M[\d. ]+([LQ][\d. ]+)+Z$/);
+    expect(roundedPath(loop ?? [])).toMatch(/^M[\d ]+([lq][-\d ]+)+z$/);
   });
 });
 

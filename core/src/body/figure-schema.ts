@@ -5,6 +5,7 @@ import { z } from '../schema/zod.js';
 import { VIEWS } from '../movement/vocabulary.js';
 import { CONTACTS, LIMB_CONTACTS, TRUNK_CONTACTS } from './contacts.js';
 import {
+  HELD_IN,
   HELD_ITEMS,
   layersOf,
   LINE_ITEMS,
@@ -30,21 +31,26 @@ const contactName = z.string().refine((name) => name in PLURALS || (CONTACTS as 
 const contacts = z.record(contactName, z.union([z.number().min(0).max(250), z.literal('fixed')]));
 const place = z.tuple([z.number(), z.number(), z.number()]);
 
-/** `lift`: in the air, the root this much above where it began. */
+/** `lift`: in the air, the root this much above where it began; `ahead`: put down, or in the air, this much further forward. */
 export const keySchema = z.union([
   layersSchema,
-  z.strictObject({ pose: layersSchema, contacts: contacts.optional(), lift: z.number().min(-60).max(80).default(0) }),
+  z.strictObject({
+    pose: layersSchema,
+    contacts: contacts.optional(),
+    lift: z.number().min(-60).max(80).default(0),
+    ahead: z.number().min(-150).max(150).default(0),
+  }),
 ]);
 
-/** Where a load is: in each hand, in one, between both, across both, on the back, or across the hips. */
+/** A load and what carries it: each hand, one, between both, across both, or another part of the body. */
 const held = z.strictObject({
   item: z.enum(HELD_ITEMS),
-  in: z.enum(['hands', 'left', 'right', 'between', 'across', 'back', 'hips']),
+  in: z.enum(HELD_IN),
 });
 /** A band, strap or cable from a fixed place (centimetres from where the body starts) or from the feet to hands or knees. */
 const line = z.strictObject({
   item: z.enum(LINE_ITEMS),
-  from: z.union([place, z.enum(['feet', 'hands', 'knees'])]),
+  from: z.union([place, z.enum(['feet', 'right-foot', 'hands', 'knees'])]),
   to: z.enum(['hands', 'left', 'right', 'knees', 'feet', 'head']),
 });
 /** Furniture: under or at a contact, or at a place of its own. */
@@ -75,6 +81,8 @@ export const figureSchema = z
     end: keySchema.optional(),
     back: z.array(keySchema).optional(),
     cycle: z.array(keySchema).min(1).optional(),
+    /** A cycle goes on with the mirror images of its postures: what one side did the other side does. */
+    alternates: z.boolean().default(false),
     /** Seconds of one step of a cycle. */
     step: z.number().min(0.2).max(5).default(0.7),
     /** Which half of the tempo comes first. */
@@ -83,7 +91,7 @@ export const figureSchema = z
     /** Contacts that carry the root; the first ones of `contacts` unless said. */
     base: z.array(contactName).min(1).optional(),
     /** Height of the root at the start, for a body that hangs or leans on fixed things alone. */
-    lift: z.number().min(0).max(160).default(0),
+    lift: z.number().min(0).max(200).default(0),
     holds: z.array(held).default([]),
     lines: z.array(line).default([]),
     props: z.array(prop).default([]),

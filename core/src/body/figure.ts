@@ -2,10 +2,59 @@
 import type { z } from 'zod';
 import type { Contact } from './contacts.js';
 import type { figureSchema, keySchema, layersSchema } from './figure-schema.js';
+import { MACHINE_ITEMS } from './machines.js';
 
-export const HELD_ITEMS = ['dumbbell', 'bell', 'barbell', 'backpack', 'plate', 'dowel', 'ball', 'towel'] as const;
+export const HELD_ITEMS = [
+  'dumbbell',
+  'bell',
+  'barbell',
+  'backpack',
+  'plate',
+  'dowel',
+  'ball',
+  'towel',
+  'jug',
+  'handle',
+  'long-bar',
+  'trap-bar',
+  'skip-rope',
+  'sled',
+  'roller',
+  'pads',
+  'board',
+  'seat',
+  'cushion',
+  'swiss-ball',
+] as const;
+/** Where a load is: in the hands, or on another part of the body that carries or moves it. */
+export const HELD_IN = [
+  'hands',
+  'left',
+  'right',
+  'between',
+  'across',
+  'back',
+  'hips',
+  'shins',
+  'heels',
+  'knees',
+  'feet',
+  'head',
+] as const;
 export const LINE_ITEMS = ['band', 'strap', 'cable', 'rope'] as const;
-export const PROP_ITEMS = ['bench', 'step', 'chair', 'wall', 'mat', 'bar', 'slider', 'box', 'ball', 'cushion'] as const;
+export const PROP_ITEMS = [
+  'bench',
+  'step',
+  'chair',
+  'wall',
+  'mat',
+  'bar',
+  'slider',
+  'box',
+  'ball',
+  'cushion',
+  ...MACHINE_ITEMS,
+] as const;
 
 /** Names that stand for both sides. */
 export const PLURALS: Readonly<Record<string, readonly Contact[]>> = {

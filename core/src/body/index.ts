@@ -1,3 +1,4 @@
+export * from './balance.js';
 export * from './blot.js';
 export * from './bones.js';
 export * from './bounds.js';
@@ -9,6 +10,7 @@ export * from './landmarks.js';
 export * from './look.js';
 export * from './marks.js';
 export * from './motion.js';
+export * from './muscles.js';
 export * from './raster.js';
 export * from './regions.js';
 export * from './scene.js';

@@ -1,9 +1,22 @@
 /** How the figure is lit and coloured: one key light from the upper left of whoever looks, in three tones of each colour. */
+import { BUILDS, TONES, type Build, type Looks, type Tone } from '../client/looks.js';
 import { ZONES } from './skin.js';
 import { unit, type Vec } from './rotation.js';
 
 /** What things are made of, beside what the body wears. */
-export const INKS = [...ZONES, 'iron', 'steel', 'wood', 'pack', 'band', 'prop', 'mat', 'wall'] as const;
+export const INKS = [
+  ...ZONES,
+  'iron',
+  'steel',
+  'wood',
+  'pack',
+  'band',
+  'prop',
+  'mat',
+  'wall',
+  'prime',
+  'assist',
+] as const;
 export type Ink = (typeof INKS)[number];
 
 export type Palette = Readonly<Record<Ink, string>>;
@@ -60,7 +73,7 @@ const TOPS = ['#7d8f8c', '#8f7f6d', '#6f7f92', '#94766c', '#7f8a68'] as const;
 
 /** Who is shown: which build, which hair, and in which colours. */
 export interface Person {
-  build: 'broad' | 'narrow';
+  build: Build;
   hair: 'short' | 'cropped' | 'bob' | 'bun';
   skin: number;
   hairColour: number;
@@ -79,9 +92,19 @@ const THINGS = {
   prop: '#d3cbc0',
   mat: '#b9c2bd',
   wall: '#e6dfd5',
+  prime: '#256b75',
+  assist: '#8bb0ae',
 } as const;
 /** On a dark ground what is dark is lifted, and what is pale is dimmed. */
-const DIM = { shorts: '#4b5256', iron: '#5a5c60', prop: '#5b544e', mat: '#3f4744', wall: '#37322f' } as const;
+const DIM = {
+  shorts: '#4b5256',
+  iron: '#5a5c60',
+  prop: '#5b544e',
+  mat: '#3f4744',
+  wall: '#37322f',
+  prime: '#3d95a0',
+  assist: '#6b8988',
+} as const;
 
 const pick = <T>(list: readonly [T, ...T[]], i: number): T => list[i % list.length] ?? list[0];
 
@@ -93,22 +116,24 @@ export const paletteOf = ({ skin, hairColour, top }: Person, dim = false): Palet
   top: pick(TOPS, top),
 });
 
-const BUILDS = ['broad', 'narrow'] as const;
 const HAIR_OF = { broad: ['short', 'cropped', 'short', 'bun'], narrow: ['bun', 'bob', 'bob', 'cropped'] } as const;
 
-/** A mix of people, always the same one for a name. */
-export function personFor(name: string): Person {
+/** A mix of people, always the same one for a name; with chosen looks only the colours of hair and top are mixed. */
+export function personFor(name: string, looks: Looks | null = null): Person {
   let hash = 2166136261;
   for (const letter of name) hash = Math.imul(hash ^ letter.charCodeAt(0), 16777619) >>> 0;
   const draw = (most: number): number => {
     hash = Math.imul(hash ^ (hash >>> 15), 2246822519) >>> 0;
     return hash % most;
   };
-  const build = BUILDS[draw(2)] ?? 'broad';
+  const [chosenBuild, chosenTone] = (looks?.split('-') ?? []) as [Build?, Tone?];
+  const mixedBuild = BUILDS[draw(2)] ?? 'broad';
+  const build = chosenBuild ?? mixedBuild;
+  const [hair, skin] = [draw(4), draw(SKINS.length)];
   return {
     build,
-    hair: HAIR_OF[build][draw(4)] ?? 'short',
-    skin: draw(SKINS.length),
+    hair: HAIR_OF[build][hair] ?? 'short',
+    skin: chosenTone ? TONES.indexOf(chosenTone) : skin,
     hairColour: draw(HAIR_COLOURS.length),
     top: draw(TOPS.length),
   };

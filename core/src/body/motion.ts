@@ -13,10 +13,22 @@ import {
   type Held,
   type Hold,
 } from './contacts.js';
+import { standsOn, toBalance } from './balance.js';
 import { contactsOf, layersOf, type Figure, type FigureFault, type FigureKey, type FigureLibrary } from './figure.js';
 import { bodyAt, type Body } from './kinematics.js';
 import { add, between, distance, minus, times, type Vec } from './rotation.js';
-import { ANGLES, anglesOf, LIMITS, posed, SIDES_OF_BODY, type Angle, type Pose } from './skeleton.js';
+import {
+  beyondLimits,
+  ANGLES,
+  anglesOf,
+  LIMITS,
+  mirrored,
+  mirroredName,
+  posed,
+  SIDES_OF_BODY,
+  type Angle,
+  type Pose,
+} from './skeleton.js';
 
 /** Faults by id with how much of each is shown, 0–1. */
 export type FaultAmounts = Readonly<Record<string, number>>;
@@ -94,15 +106,15 @@ function poseOf(library: FigureLibrary, written: FigureKey): Pose {
   return posed(layersOf(written).map((layer) => (typeof layer === 'string' ? (library.poses[layer] ?? {}) : layer)));
 }
 
-const holdsOf = (figure: Figure, written: FigureKey): Map<Contact, Hold> =>
+const holdsOf = (figure: Figure, written: FigureKey, mirror = false): Map<Contact, Hold> =>
   new Map(
     Object.entries((Array.isArray(written) ? undefined : written.contacts) ?? figure.contacts).flatMap(([name, at]) =>
-      contactsOf(name).map((contact): [Contact, Hold] => [contact, at]),
+      contactsOf(name).map((contact): [Contact, Hold] => [mirror ? (mirroredName(contact) as Contact) : contact, at]),
     ),
   );
 
 /** How near a contact must be put down to where it was first to be put down in that place. */
-const HOME_CM = 9;
+const HOME_CM = 14;
 
 /** Settles a posture: contacts that go on keep their place, new ones are put down where the body has them. */
 function settle(
@@ -112,10 +124,11 @@ function settle(
   base: readonly Contact[],
   before: Key | undefined,
   first: Key | undefined,
-  lift: number,
+  by: Vec,
+  stays: boolean,
 ): Key {
   if (holds.size === 0 && first) {
-    const root = add(first.root, [0, lift, 0]);
+    const root = add(first.root, by);
     return { pose, root, anchors: new Map() };
   }
   const known: Anchors = before?.anchors ?? new Map();
@@ -124,7 +137,7 @@ function settle(
   const standing =
     going.size > 0
       ? hold(pose, going, base, before?.root)
-      : onBase(pose, holds, base, first?.root ?? [0, figure.lift, 0]);
+      : onBase(pose, holds, base, add(first?.root ?? [0, figure.lift, 0], [by[0], 0, 0]));
   const anchors = new Map<Contact, Anchor>(
     [...holds].map(([contact, at]) => {
       const fresh = anchorFor(standing.body, contact, at);
@@ -134,7 +147,25 @@ function settle(
       return [contact, going.get(contact) ?? back];
     }),
   );
-  return within(pose, anchors, base, standing.body.root, (contact) => !going.has(contact));
+  const key = within(pose, anchors, base, standing.body.root, (contact) => !going.has(contact));
+  return stays ? balanced(figure, key) : key;
+}
+
+/** A foot that is further from its place than this was put elsewhere by the balance. */
+const NEAR_CM = 0.4;
+
+/** Somebody who stands leans until what they weigh is over their feet: the feet stay, the legs follow. */
+function balanced(figure: Figure, key: Key): Key {
+  const feet = standsOn(figure, key.anchors.keys());
+  if (!feet) return key;
+  const by = toBalance(bodyAt(key.pose, key.root), key.pose, feet, figure.holds);
+  if (distance(by, [0, 0, 0]) < 0.1) return key;
+  for (const share of [1, 0.75, 0.5, 0.25]) {
+    const { pose, body } = hold(key.pose, key.anchors, [], add(key.root, times(by, share)));
+    const stand = [...key.anchors].every(([contact, { at }]) => distance(pointOf(body, contact), at) < NEAR_CM);
+    if (stand && beyondLimits(pose).length === 0) return { ...key, pose, root: body.root };
+  }
+  return key;
 }
 
 /** Holds a posture; a contact that may still be moved and is out of reach is put down as near as the limb comes. */
@@ -184,6 +215,10 @@ function onBase(pose: Pose, holds: ReadonlyMap<Contact, Hold>, base: readonly Co
 interface Written {
   key: FigureKey;
   at: 'start' | 'end';
+  /** With left and right changed over. */
+  mirror?: boolean;
+  /** Somebody could stay so: what is only passed through needs no balance. */
+  stays?: boolean;
 }
 
 /** Settles postures one after the other; `before` are those that lead up to them. */
@@ -196,11 +231,12 @@ function settleAll(
   faults: FaultAmounts = {},
 ): Key[] {
   const keys: Key[] = [];
-  for (const { key, at } of written) {
+  for (const { key, at, mirror = false, stays = false } of written) {
     const all = [...before, ...keys];
-    const lift = Array.isArray(key) ? 0 : key.lift;
-    const pose = mixedIn(poseOf(library, key), figure, faults, at);
-    keys.push(settle(figure, pose, holdsOf(figure, key), base, all.at(-1), all[0], lift));
+    const by: Vec = Array.isArray(key) ? [0, 0, 0] : [key.ahead, key.lift, 0];
+    const plain = poseOf(library, key);
+    const pose = mixedIn(mirror ? mirrored(plain) : plain, figure, faults, at);
+    keys.push(settle(figure, pose, holdsOf(figure, key, mirror), base, all.at(-1), all[0], by, stays));
   }
   return keys;
 }
@@ -249,10 +285,12 @@ export function motionOf(
   name = '',
 ): Motion {
   const base = (figure.base ?? Object.keys(figure.contacts)).flatMap(contactsOf);
-  const start: Written = { key: figure.start, at: 'start' };
-  const end: Written[] = figure.end ? [{ key: figure.end, at: 'end' }] : [];
+  const start: Written = { key: figure.start, at: 'start', stays: true };
+  const end: Written[] = figure.end ? [{ key: figure.end, at: 'end', stays: true }] : [];
   const out: Written[] = figure.cycle
-    ? figure.cycle.map((key) => ({ key, at: 'end' as const }))
+    ? (figure.alternates ? [false, true] : [false]).flatMap((mirror) =>
+        (figure.cycle ?? []).map((key) => ({ key, at: 'end' as const, mirror })),
+      )
     : [start, ...figure.via.map((key) => ({ key, at: 'end' as const })), ...end];
   const home: Written[] = figure.back ? figure.back.map((key) => ({ key, at: 'end' as const })) : [];
 

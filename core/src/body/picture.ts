@@ -10,7 +10,7 @@ import { handsOf, solidsOf, stagerFor } from './scene.js';
 import { assembled, type SkinFile } from './skin-file.js';
 
 /** Pixels to a centimetre that the regions are found in. */
-const DENSE = 3;
+const DENSE = 2;
 /** A place that lies this much in front of its neighbour has an edge there, in centimetres. */
 const STEP_CM = 2.2;
 

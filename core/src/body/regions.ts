@@ -133,18 +133,27 @@ export function outlinesOf(mask: Uint8Array, width: number, height: number, thin
 /** A bend whose cosine is below this stays a corner. */
 const SHARP = 0.55;
 
-/** A closed path through the middles of the sides of a loop: round where it is round, corners kept. */
+/** A closed path through the middles of the sides of a loop, in whole units and steps from point to point: round where it is round, corners kept. */
 export function roundedPath(loop: readonly Point[]): string {
-  const n = (x: number): string => String(Math.round(x * 10) / 10);
   const at = (i: number): Point => loop[(i + loop.length) % loop.length] as Point;
   const middle = ([ax, ay]: Point, [bx, by]: Point): Point => [(ax + bx) / 2, (ay + by) / 2];
-  const start = middle(at(-1), at(0));
-  const parts = loop.map(([x, y], i) => {
-    const [[ax, ay], [cx, cy]] = [at(i - 1), at(i + 1)];
+  const whole = ([x, y]: Point): Point => [Math.round(x), Math.round(y)];
+  const step = ([ax, ay]: Point, [bx, by]: Point): string => `${bx - ax}${by < ay ? '' : ' '}${by - ay}`;
+  const start = whole(middle(at(-1), at(0)));
+  let here = start;
+  let last = '';
+  const parts = loop.map((point, i) => {
+    const [[ax, ay], [x, y], [cx, cy]] = [at(i - 1), point, at(i + 1)];
     const [ux, uy, vx, vy] = [x - ax, y - ay, cx - x, cy - y];
     const cosine = (ux * vx + uy * vy) / (Math.hypot(ux, uy) * Math.hypot(vx, vy) || 1);
-    const [mx, my] = middle([x, y], [cx, cy]);
-    return cosine < SHARP ? `L${n(x)} ${n(y)}L${n(mx)} ${n(my)}` : `Q${n(x)} ${n(y)} ${n(mx)} ${n(my)}`;
+    const [corner, there] = [whole(point), whole(middle(point, at(i + 1)))];
+    const command = cosine < SHARP ? 'l' : 'q';
+    const numbers =
+      command === 'l' ? `${step(here, corner)} ${step(corner, there)}` : `${step(here, corner)} ${step(here, there)}`;
+    here = there;
+    const text = command === last ? ` ${numbers}` : `${command}${numbers}`;
+    last = command;
+    return text;
   });
-  return `M${n(start[0])} ${n(start[1])}${parts.join('')}Z`;
+  return `M${start[0]} ${start[1]}${parts.join('')}z`;
 }

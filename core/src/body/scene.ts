@@ -22,8 +22,8 @@ export const handsOf = ({ figure }: Motion): SkinChoice['hands'] => ({
   right: handOf(figure, 'right'),
 });
 
-/** Makes the scenes of a motion. Each writes into the same room: the one before is gone when the next is made. */
-export function stagerFor(motion: Motion, skin: Skin): (seconds: number) => Scene {
+/** Makes the scenes of a motion, in other inks than the skin's own where asked for. Each writes into the same room: the one before is gone when the next is made. */
+export function stagerFor(motion: Motion, skin: Skin, inks: Uint8Array = skin.zones): (seconds: number) => Scene {
   const posed = roomFor(skin);
   const furniture = furnitureOf(motion);
   const matrices = bonesOf(REST, REST);
@@ -32,7 +32,7 @@ export function stagerFor(motion: Motion, skin: Skin): (seconds: number) => Scen
     skinned(skin, bonesOf(frame.body, REST, matrices), posed);
     return {
       frame,
-      person: { ...posed, triangles: skin.triangles, coarse: skin.coarse, inks: skin.zones, open: skin.open },
+      person: { ...posed, triangles: skin.triangles, coarse: skin.coarse, inks, open: skin.open },
       held: heldAt(motion.figure, frame.body),
       furniture,
     };

@@ -1,6 +1,7 @@
 /** What is held, what pulls, and what stands about, as solids in the room. */
 import { contactsOf, type Figure } from './figure.js';
 import type { Body, Limbs } from './kinematics.js';
+import { putMachine } from './machines.js';
 import type { Motion } from './motion.js';
 import { add, axisX, axisY, axisZ, between, cross, minus, times, turned, unit, type Vec } from './rotation.js';
 import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
@@ -10,15 +11,16 @@ import type { Hand } from './skin-file.js';
 /** Where a bar lies in a closed hand. */
 const grip = ({ wrist, knuckles }: Limbs): Vec => between(wrist, knuckles, 0.8);
 
+/** Held between both palms rather than gripped. */
+const CUPPED: ReadonlySet<string> = new Set(['dumbbell', 'bell', 'plate', 'ball', 'backpack', 'cushion']);
+const IN_HANDS: ReadonlySet<string> = new Set(['hands', 'between', 'across']);
+
 /** How a figure's hand is closed: round something, under something heavy, or not at all. */
 export function handOf(figure: Figure, side: BodySide): Hand {
   const held = figure.holds.find(({ in: where }) =>
-    where === 'left' || where === 'right' ? where === side : where !== 'back' && where !== 'hips',
+    where === 'left' || where === 'right' ? where === side : IN_HANDS.has(where),
   );
-  if (held)
-    return (held.in === 'between' && held.item !== 'barbell' && held.item !== 'dowel') || held.item === 'ball'
-      ? 'cupped'
-      : 'shut';
+  if (held) return (held.in === 'between' && CUPPED.has(held.item)) || held.item === 'ball' ? 'cupped' : 'shut';
   const pulls = figure.lines.some(({ to }) => to === 'hands' || to === side);
   return pulls || figure.props.some(({ item }) => item === 'bar') ? 'shut' : 'open';
 }
@@ -119,6 +121,7 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
     else into.box('pack', onChest([-17, 9, 0]), [6.5, 18, 13], body.thorax);
     return;
   }
+  if (onLegs(into, item, where, body)) return;
   if (where === 'hips') {
     const at = add(body.root, turned(body.pelvis, [12.5, 2, 0]));
     if (item === 'barbell') barbell(into, at, axisZ(body.pelvis));
@@ -131,8 +134,12 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
   for (const side of each) {
     const limbs = body[side];
     const at = grip(limbs);
-    if (item === 'bell') bell(into, at, unit(minus(limbs.fingertip, limbs.wrist)), axisX(limbs.hand));
-    else if (item === 'plate' || item === 'ball') disc(into, at, axisZ(limbs.hand), 11);
+    if (item === 'bell') bell(into, at, bellHangs(limbs, side), axisX(limbs.hand));
+    else if (item === 'jug') jug(into, at);
+    else if (item === 'handle') {
+      const half = times(axisX(limbs.hand), 6.5);
+      into.bar('iron', minus(at, half), add(at, half), 1.7);
+    } else if (item === 'plate' || item === 'ball') disc(into, at, axisZ(limbs.hand), 11);
     else dumbbell(into, at, axisX(limbs.hand));
   }
   if (each.length > 0) return;
@@ -141,8 +148,9 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
       return barbell(into, both, across);
     case 'dowel':
     case 'towel':
+    case 'long-bar':
       into.bar(
-        item === 'dowel' ? 'wood' : 'mat',
+        item === 'dowel' ? 'wood' : item === 'towel' ? 'mat' : 'steel',
         add(both, times(across, -HALF_STICK_CM)),
         add(both, times(across, HALF_STICK_CM)),
         1.4,
@@ -150,6 +158,9 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
       return;
     case 'ball':
       into.ball('prop', both, 13);
+      return;
+    case 'swiss-ball':
+      into.ball('prop', [between(body.left.elbow, body.right.elbow, 0.5)[0] + 10, 30, 0], 30, 28);
       return;
     case 'plate':
       disc(into, both, axisX(body.thorax), 18);
@@ -159,10 +170,147 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
     case 'backpack':
       into.box('pack', add(both, [0, -14, 0]), [9, 15, 12]);
       return;
+    case 'trap-bar':
+      return trapBar(into, left, right);
+    case 'skip-rope':
+      return skipRope(into, left, right, body);
+    case 'sled':
+      return sled(into, left, right);
     case 'dumbbell':
       // Upright between the palms, its upper head on them; or by its handle across both hands.
       if (where === 'across') return dumbbell(into, both, across);
       return dumbbell(into, add(both, times(axisY(body.thorax), -DUMBBELL_HEAD.from + 1)), axisY(body.thorax));
+  }
+}
+
+/** Which way a bell's weight lies from the hand: beyond it, or on the back of the forearm where the hand is up. */
+function bellHangs({ fingertip, wrist, elbow, hand }: Limbs, side: BodySide): Vec {
+  const beyond = unit(minus(fingertip, wrist));
+  if (beyond[1] < 0.3) return beyond;
+  return unit(add(unit(minus(elbow, wrist)), times(axisZ(hand), side === 'right' ? 0.9 : -0.9)));
+}
+
+/** A filled jug, hanging from its handle. */
+function jug(into: SolidBuilder, hand: Vec): void {
+  into.lathe(
+    'band',
+    add(hand, [0, -26, 0]),
+    [0, 1, 0],
+    [
+      [0, 0],
+      [0, 7.5],
+      [15, 7.5],
+      [21, 3],
+      [23, 3],
+      [23, 0],
+    ],
+  );
+  into.bar('band', add(hand, [0, 0, -4]), add(hand, [0, 0, 4]), 1.4);
+}
+
+/** A frame round the legs with a handle at each side. */
+function trapBar(into: SolidBuilder, left: Vec, right: Vec): void {
+  const middle = between(left, right, 0.5);
+  const [y, z] = [middle[1], Math.abs(right[2] - left[2]) / 2];
+  const at = (x: number, side: number): Vec => [middle[0] + x, y, middle[2] + side];
+  for (const side of [-z, z]) {
+    into.bar('steel', at(-18, side), at(18, side), 1.6);
+    for (const x of [-18, 18]) into.bar('steel', at(x, side), at(x * 1.9, 0), 1.6);
+    const out = Math.sign(side);
+    into.bar('steel', at(0, side), at(0, side + out * 36), 1.6);
+    disc(into, at(0, side + out * 20), [0, 0, 1], 20);
+  }
+}
+
+/** A rope from hand to hand under the feet. */
+function skipRope(into: SolidBuilder, left: Vec, right: Vec, body: Body): void {
+  const low = Math.min(body.left.ball[1], body.right.ball[1]) - 4;
+  const middle = between(left, right, 0.5);
+  const steps = 14;
+  const at = (i: number): Vec => {
+    const along = i / steps;
+    const sag = Math.sin(Math.PI * along) ** 0.6;
+    return [
+      middle[0] + sag * 10,
+      middle[1] + (Math.max(0.6, low) - middle[1]) * sag,
+      left[2] + (right[2] - left[2]) * along,
+    ];
+  };
+  for (let i = 0; i < steps; i += 1) into.bar('band', at(i), at(i + 1), 0.7, 8);
+}
+
+/** A loaded sled on the floor before the hands, with the poles that they push. */
+function sled(into: SolidBuilder, left: Vec, right: Vec): void {
+  const [x, , z] = between(left, right, 0.5);
+  for (const hand of [left, right]) into.bar('steel', [hand[0], 6, hand[2]], [hand[0], hand[1] + 14, hand[2]], 2);
+  for (const side of [-24, 24]) into.box('steel', [x + 34, 4, z + side], [48, 4, 3]);
+  into.box('steel', [x + 34, 9, z], [20, 2, 24]);
+  for (const up of [13, 18, 23])
+    into.lathe(
+      'iron',
+      [x + 34, up, z],
+      [0, 1, 0],
+      [
+        [-2.4, 0],
+        [-2.4, 20],
+        [2.4, 20],
+        [2.4, 0],
+      ],
+      28,
+    );
+}
+
+/** What a machine or a person has at the legs or the head; false for what is held elsewhere. */
+function onLegs(
+  into: SolidBuilder,
+  item: Figure['holds'][number]['item'],
+  where: Figure['holds'][number]['in'],
+  body: Body,
+): boolean {
+  const { left, right } = body;
+  const across = unit(minus(right.knee, left.knee), [0, 0, 1]);
+  switch (where) {
+    case 'shins':
+    case 'heels': {
+      const ahead = where === 'shins' ? 8.5 : -9;
+      const at = (limb: Limbs): Vec => add(between(limb.knee, limb.ankle, 0.86), times(axisX(limb.shank), ahead));
+      const [a, b] = [at(left), at(right)];
+      const over = times(unit(minus(b, a), [0, 0, 1]), 9);
+      into.bar('prop', minus(a, over), add(b, over), 5);
+      return true;
+    }
+    case 'knees':
+      if (item === 'pads')
+        for (const [limb, out] of [
+          [left, -1],
+          [right, 1],
+        ] as const)
+          into.box('prop', add(limb.knee, times(across, out * 9)), [9, 7, 3], limb.thigh);
+      else if (item === 'board') {
+        const under = (limb: Limbs): Vec => add(between(limb.knee, limb.ankle, 0.3), times(axisX(limb.shank), 8));
+        into.box('prop', between(under(left), under(right), 0.5), [2.5, 16, 22], right.shank);
+      } else if (item === 'ball') into.ball('prop', between(left.knee, right.knee, 0.5), 11);
+      else into.box('mat', between(left.knee, right.knee, 0.5), [11, 11, 6], body.pelvis);
+      return true;
+    case 'feet': {
+      const sole = (limb: Limbs): Vec => add(between(limb.heel, limb.ball, 0.6), times(axisY(limb.foot), -3));
+      into.box('steel', between(sole(left), sole(right), 0.5), [22, 2, 30], right.foot);
+      return true;
+    }
+    case 'head':
+      into.box(
+        'mat',
+        add(between(body.headBase, body.crown, 0.4), turned(body.head, [-11, 0, 0])),
+        [3.5, 12, 16],
+        body.head,
+      );
+      return true;
+    case 'hips':
+      if (item !== 'seat') return false;
+      into.box('iron', add(body.root, [0, -12.5, 0]), [13, 2.5, 13]);
+      return true;
+    default:
+      return false;
   }
 }
 
@@ -172,18 +320,35 @@ function lines(into: SolidBuilder, figure: Figure, body: Body): void {
     left: [grip(body.left)],
     right: [grip(body.right)],
     feet: [body.left.ball, body.right.ball],
+    'right-foot': [body.right.ball],
     knees: [body.left.knee, body.right.knee],
     head: [add(body.headBase, turned(body.head, [0, 8, 0]))],
   };
   for (const { item, from, to } of figure.lines) {
     const ends = spots[to] ?? [];
     const starts = typeof from === 'string' ? (spots[from] ?? []) : [from];
-    const radius = item === 'rope' ? 1.3 : item === 'strap' ? 1 : 0.7;
-    const ink = item === 'cable' ? 'steel' : item === 'rope' ? 'wood' : 'band';
-    const pull = (a: Vec | undefined, b: Vec | undefined): void => void (a && b && into.bar(ink, a, b, radius, 8));
+    const radius = item === 'strap' ? 1 : 0.7;
+    const ink = item === 'cable' ? 'steel' : 'band';
+    const pull = (a: Vec | undefined, b: Vec | undefined): void => {
+      if (!a || !b) return;
+      if (item === 'rope') wave(into, a, b);
+      else into.bar(ink, a, b, radius, 8);
+    };
     if (from === to) loop(into, ends);
     else ends.forEach((end, i) => pull(starts[i] ?? starts[0], end));
   }
+}
+
+/** A heavy rope from its anchor to a hand, with waves in it. */
+function wave(into: SolidBuilder, anchor: Vec, hand: Vec): void {
+  const steps = 16;
+  const at = (i: number): Vec => {
+    const along = i / steps;
+    const lying = 2 + (hand[1] - 2) * along ** 3;
+    const [x, , z] = between(anchor, hand, along);
+    return [x, lying + 9 * along * (1 - along) * (1 + Math.sin(i * 1.7 + hand[1] / 6)), z];
+  };
+  for (let i = 0; i < steps; i += 1) into.bar('wood', at(i), at(i + 1), 1.7, 8);
 }
 
 /** A band round both legs: a line outside of each. */
@@ -246,10 +411,15 @@ export function furnitureOf(motion: Motion): Solid | null {
       case 'chair':
         chair(into, middle, height);
         break;
-      default: {
+      case 'bench':
+      case 'step':
+      case 'box': {
         const bench = item === 'bench';
         into.box('prop', [x, height / 2, z], [bench ? 26 : 20, height / 2, Math.max(apart + 10, bench ? 45 : 24)]);
+        break;
       }
+      default:
+        putMachine(into, item, [x, 0, z]);
     }
   }
   return into.empty ? null : into.done();

@@ -7,6 +7,7 @@ import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { Space } from '../movement/vocabulary.js';
 import type { Client, DayKind } from './client.js';
+import type { Looks } from './looks.js';
 import type { Ease } from './ease.js';
 import { awaitsClearance, type Benchmark, easeOf, limitsHolding } from './screening.js';
 
@@ -21,6 +22,7 @@ export interface ClientOnDay {
   /** Whole years of training so far; null when not noted. */
   trainingYears: number | null;
   dayMostly: DayKind | null;
+  looks: Looks | null;
   /** At home. */
   kit: readonly KitPiece[];
   homeSpace: Space;
@@ -44,6 +46,7 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
   ease: awaitsClearance(client.readiness) ? { code: 'clearance' } : easeOf(client.today, day),
   trainingYears: client.trainingYears,
   dayMostly: client.dayMostly,
+  looks: client.looks,
   kit: client.kit,
   homeSpace: client.homeSpace,
   houseRules: client.houseRules,

@@ -3,6 +3,7 @@ import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { Space } from '../movement/vocabulary.js';
+import type { Looks } from './looks.js';
 import type { Benchmark, ReadinessCheck, TodayCheck } from './screening.js';
 
 /** What most of somebody's day is: it decides what balances it. */
@@ -31,6 +32,8 @@ export interface Client {
   bodyKg: number | null;
   /** How the day is mostly spent; null when not noted. */
   dayMostly: DayKind | null;
+  /** Who shows the movements to them; null for the studio's choice. */
+  looks: Looks | null;
   /** The unit in which weights are read. */
   unit: 'kg' | 'lb';
   /** Questions asked before the first session; null until they were. */
@@ -60,6 +63,7 @@ export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
   trainingYears: null,
   bodyKg: null,
   dayMostly: null,
+  looks: null,
   unit: 'kg',
   readiness: null,
   today: null,

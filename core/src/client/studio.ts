@@ -2,6 +2,7 @@
 import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Space } from '../movement/vocabulary.js';
+import type { Looks } from './looks.js';
 import type { KeptPlace } from './place.js';
 
 export interface Studio {
@@ -14,6 +15,8 @@ export interface Studio {
   /** Where else sessions are held. */
   places: KeptPlace[];
   houseRules: RuleChoices;
+  /** Who shows the movements; null for a mix of people. */
+  looks: Looks | null;
   /** What is done here in an emergency, in the studio's own words, and whom to call. */
   emergencyText: string;
   emergencyPhone: string;

@@ -193,6 +193,8 @@ const movementShape = z.strictObject({
   precursors: z.array(slug).max(8, 'has at most 8 movements').default([]),
   feel: feelSchema.optional(),
   progression: z.enum(PROGRESSIONS).default('yes'),
+  /** The movement whose figure shows this one too, where it has none of its own. */
+  drawnAs: slug.optional(),
   phases: z.array(z.enum(PHASES)).min(2, 'needs at least two phases'),
   cues: z.array(cueSchema),
   faults: z.array(faultSchema),

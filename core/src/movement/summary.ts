@@ -5,6 +5,9 @@ export type MovementSummary = Omit<Movement, 'cues' | 'faults' | 'breath' | 'cau
   level: number;
 };
 
+/** The movement whose figure shows this one. */
+export const figureIdOf = ({ id, drawnAs }: Pick<Movement, 'id' | 'drawnAs'>): string => drawnAs ?? id;
+
 export interface MovementList {
   items: MovementSummary[];
   nextCursor: string | null;

@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { Benchmark, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
+import type { Benchmark, Client, DayKind, Looks, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
 import type { KitPiece, Limit, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('clients')
@@ -43,6 +43,9 @@ export class ClientEntity implements Client {
 
   @Column('text', { nullable: true })
   dayMostly: DayKind | null;
+
+  @Column('text', { nullable: true })
+  looks: Looks | null;
 
   @Column('text')
   unit: 'kg' | 'lb';

@@ -1,6 +1,6 @@
 import { applyDecorators } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, PartialType } from '@nestjs/swagger';
-import { DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import { DAY_KINDS, type DayKind, type Looks, LOOKS } from '@waxwing/core/client';
 import { type Demand, DEMANDS, KIT_ITEMS, type KitItem, type Space, SPACES } from '@waxwing/core/movement';
 import { Type } from 'class-transformer';
 import {
@@ -206,6 +206,11 @@ export class CreateClientDto {
   @IsOptional()
   @IsIn(DAY_KINDS)
   dayMostly?: DayKind | null;
+
+  @ApiPropertyOptional({ nullable: true, enum: LOOKS, description: 'Who shows the movements to them' })
+  @IsOptional()
+  @IsIn(LOOKS)
+  looks?: Looks | null;
 
   @ApiPropertyOptional({ enum: ['kg', 'lb'] })
   @IfPresent()

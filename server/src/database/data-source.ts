@@ -12,6 +12,7 @@ import { Causes1802000000000 } from './migrations/causes.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
+import { Looks1804000000000 } from './migrations/looks.js';
 import { Library1796000000000 } from './migrations/library.js';
 import { Places1801000000000 } from './migrations/places.js';
 import { Planning1797000000000 } from './migrations/planning.js';
@@ -28,6 +29,7 @@ export const MIGRATIONS = [
   Places1801000000000,
   Causes1802000000000,
   Reasons1803000000000,
+  Looks1804000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

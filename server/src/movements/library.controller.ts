@@ -61,9 +61,10 @@ export class LibraryController {
   }
 
   @Get('library/stills')
-  @ApiOperation({ summary: 'Which movements have a picture' })
+  @ApiOperation({ summary: 'Which movements have a picture, and which one of their start too' })
   stills() {
-    return { items: this.figures.stills.ids };
+    const { ids, started } = this.figures.stills;
+    return { items: ids, started };
   }
 
   @Get('library/stills/:movementId.svg')
@@ -71,9 +72,15 @@ export class LibraryController {
   @Header('Cache-Control', 'private, max-age=3600')
   @ApiOperation({ summary: 'The telling posture of a movement as a picture' })
   still(@Param('movementId') movementId: string) {
-    const still = this.figures.stills.of(movementId);
-    if (still === undefined) throw notFound('figure', movementId);
-    return still;
+    return this.picture(movementId, 'end');
+  }
+
+  @Get('library/stills/:movementId/start.svg')
+  @Header('Content-Type', 'image/svg+xml; charset=utf-8')
+  @Header('Cache-Control', 'private, max-age=3600')
+  @ApiOperation({ summary: 'The start of a movement as a picture' })
+  startStill(@Param('movementId') movementId: string) {
+    return this.picture(movementId, 'start');
   }
 
   @Get('library/pack')
@@ -120,5 +127,11 @@ export class LibraryController {
       if (!movement) throw notFound('movement', id);
       return movement;
     });
+  }
+
+  private picture(movementId: string, which: 'start' | 'end'): string {
+    const still = this.figures.stills.of(movementId, which);
+    if (still === undefined) throw notFound('figure', movementId);
+    return still;
   }
 }

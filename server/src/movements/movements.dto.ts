@@ -134,6 +134,10 @@ class MovementPartsDto {
   @ApiPropertyOptional({ enum: PROGRESSIONS })
   @Allow()
   progression?: unknown;
+
+  @ApiPropertyOptional({ type: String, description: 'The movement whose figure shows this one too' })
+  @Allow()
+  drawnAs?: unknown;
 }
 
 export class CreateMovementDto extends MovementPartsDto {

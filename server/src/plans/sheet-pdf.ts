@@ -24,8 +24,11 @@ function fonts() {
   };
 }
 
-/** The still of a movement; null where it has no figure. */
-const figureOf = (still: string | undefined): Content | null => (still ? { svg: still, fit: [52, 52] } : null);
+export type StillsOf = (movementId: string) => readonly string[];
+
+/** The stills of a movement beside each other; null where it has no figure. */
+const figureOf = (stills: readonly string[]): Content | null =>
+  stills.length === 0 ? null : { columns: stills.map((svg) => ({ svg, fit: [50, 56] })), columnGap: 4 };
 
 function lineContent(line: SheetLine, number: number, figure: Content | null): TableCell[] {
   const told = [
@@ -57,12 +60,7 @@ function lineContent(line: SheetLine, number: number, figure: Content | null): T
   return figure ? [figure, { stack: words }, ticks] : [{ stack: words, colSpan: 2 }, '', ticks];
 }
 
-export async function sheetPdf(
-  sheet: Sheet,
-  date: string | null,
-  paper: Paper,
-  stillOf: (movementId: string) => string | undefined,
-): Promise<Buffer> {
+export async function sheetPdf(sheet: Sheet, date: string | null, paper: Paper, stillsOf: StillsOf): Promise<Buffer> {
   const { default: pdfmake } = await import('pdfmake');
   pdfmake.setFonts(fonts());
   // Nothing but the fonts is read, and nothing is fetched.
@@ -106,9 +104,9 @@ export async function sheetPdf(
             paddingRight: () => 8,
           },
           table: {
-            widths: [52, '*', 60],
+            widths: [104, '*', 60],
             dontBreakRows: true,
-            body: block.lines.map((line) => lineContent(line, (number += 1), figureOf(stillOf(line.movementId)))),
+            body: block.lines.map((line) => lineContent(line, (number += 1), figureOf(stillsOf(line.movementId)))),
           },
         },
       ]),

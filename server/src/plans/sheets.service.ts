@@ -4,7 +4,7 @@ import { InjectRepository } from '@nestjs/typeorm';
 import { clientOnDay, placeOf } from '@waxwing/core/client';
 import { NO_EVIDENCE, type ClientRecord } from '@waxwing/core/coaching';
 import { becauseWords, type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
-import { kitCounts, tagsInForce, underRules } from '@waxwing/core/movement';
+import { figureIdOf, kitCounts, tagsInForce, underRules } from '@waxwing/core/movement';
 import { fitNow, heldBetween, isOpen, standingOf } from '@waxwing/core/progress';
 import { secondsOf, type StoredPlan, timelineOf } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
@@ -101,7 +101,11 @@ export class SheetsService {
   }
 
   pdf(sheet: Sheet, paper: Paper): Promise<Buffer> {
-    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, this.figures.stills.of);
+    const { of: stillOf } = this.figures.stills;
+    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, (movementId) => {
+      const id = figureIdOf(this.library.find(movementId) ?? { id: movementId });
+      return [stillOf(id, 'start'), stillOf(id)].filter((still) => still !== undefined);
+    });
   }
 
   /** @throws 422 when no date is set */

@@ -1,5 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
+import { type Looks, LOOKS } from '@waxwing/core/client';
 import { SPACES, type Space } from '@waxwing/core/movement';
 import {
   ArrayMaxSize,
@@ -73,6 +74,11 @@ export class EditStudioDto {
   @IsOptional()
   @IsObject()
   houseRules?: Record<string, string>;
+
+  @ApiPropertyOptional({ nullable: true, enum: LOOKS, description: 'Who shows the movements; null for a mix' })
+  @IsOptional()
+  @IsIn(LOOKS)
+  looks?: Looks | null;
 
   @ApiPropertyOptional({ maxLength: 2000, description: 'What is done here in an emergency' })
   @IsOptional()

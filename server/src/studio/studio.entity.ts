@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { KeptPlace } from '@waxwing/core/client';
+import type { KeptPlace, Looks } from '@waxwing/core/client';
 import type { KitPiece, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('studio')
@@ -28,6 +28,10 @@ export class StudioEntity {
 
   @JsonColumn()
   houseRules: RuleChoices;
+
+  /** Who shows the movements; null for a mix of people. */
+  @Column('text', { nullable: true })
+  looks: Looks | null;
 
   /** What is done here in an emergency, in the studio's own words. */
   @Column('text')

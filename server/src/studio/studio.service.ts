@@ -27,6 +27,7 @@ const UNNAMED: StudioEntity = {
   space: 'lane',
   places: [],
   houseRules: {},
+  looks: null,
   emergencyText: '',
   emergencyPhone: '',
 };

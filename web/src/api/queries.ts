@@ -55,7 +55,11 @@ export const conditionsQuery = queryOptions({
 
 export const stillsQuery = queryOptions({
   queryKey: ['stills'],
-  queryFn: () => call<{ items: string[] }>('GET', '/library/stills').then(({ items }) => new Set(items)),
+  queryFn: () =>
+    call<{ items: string[]; started: string[] }>('GET', '/library/stills').then(({ items, started }) => ({
+      drawn: new Set(items),
+      started: new Set(started),
+    })),
   staleTime: Infinity,
 });
 

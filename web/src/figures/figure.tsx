@@ -14,8 +14,9 @@ import {
   type Scene,
   seenBy,
   stagerFor,
+  tinted,
 } from '@waxwing/core/body';
-import type { View } from '@waxwing/core/movement';
+import type { Movement, View } from '@waxwing/core/movement';
 import { useLayoutEffect, useMemo, useRef } from 'react';
 import { paint } from './paint';
 import { drawPlainly, filling } from './plain-stage';
@@ -39,6 +40,8 @@ interface Props {
   mark?: FigureFault['mark'] | undefined;
   /** Shows the angle of the joint that tells the most. */
   angle?: boolean;
+  /** Colours the muscles that work. */
+  muscles?: Movement['muscles'] | undefined;
   /** A frame shared with other pictures; the motion's own without. */
   box?: Box | undefined;
   className?: string;
@@ -54,12 +57,16 @@ export function FigureDrawing({
   ghost,
   mark,
   angle = false,
+  muscles,
   box,
   className,
 }: Props) {
   const whole = useMemo(() => box ?? boundsOf(motion, view), [box, motion, view]);
   const cast = useCast(motion);
-  const stager = useMemo(() => cast && stagerFor(motion, cast.skin), [cast, motion]);
+  const stager = useMemo(
+    () => cast && stagerFor(motion, cast.skin, muscles && tinted(cast.skin, muscles)),
+    [cast, motion, muscles],
+  );
   const ghostStager = useMemo(() => cast && ghost && stagerFor(ghost, cast.skin), [cast, ghost]);
   const [holder, size] = useSize();
   const canvasRef = useRef<HTMLCanvasElement>(null);

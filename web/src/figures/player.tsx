@@ -1,10 +1,11 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
 import { boundsOf, type Box, EYES, type Eye, type Motion, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
-import { label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { inWords, label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { FigureDrawing } from './figure';
+import { Still } from './still';
 import { Strip } from './strip';
 import { useSeconds } from './time';
 import { lessMotion, useClock, type Clock } from './use-clock';
@@ -27,8 +28,10 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const [over, layOver] = useState(false);
   const [reflect, setReflect] = useState(false);
   const [angle, setAngle] = useState(false);
+  const [muscles, setMuscles] = useState(false);
+  const [near, comeNear] = useState(1);
   const clock = useClock(true);
-  if (motion === undefined) return <p className="quiet p-4">Fetching the figure …</p>;
+  if (motion === undefined) return <Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />;
   if (motion === null) return <p className="quiet">No figure is drawn for this movement yet.</p>;
 
   const drawn = movement.faults.filter(({ id }) => id in motion.figure.faults);
@@ -37,10 +40,11 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const from = turned ?? side;
   const shown = fault && faulty ? faulty : null;
   // Turned, the frame stays as large as the widest side needs: the figure does not grow and shrink.
-  const box = turned
+  const whole = turned
     ? together(boxOf(motion, shown, 'side'), boxOf(motion, shown, 'front'))
     : boxOf(motion, shown, side);
-  const common = { at: clock.time, view: from, reflect, angle, box };
+  const box = closer(whole, near);
+  const common = { at: clock.time, view: from, reflect, angle, muscles: muscles ? movement.muscles : undefined, box };
   const height = large ? 'h-[44vh]' : 'h-72 lg:h-[26.25rem]';
   const small = large ? 'btn target' : 'btn btn-sm';
   return (
@@ -50,7 +54,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           <Strip motion={shown ?? motion} view={side} name={fault ? fault.name : movement.name} />
         </div>
       ) : (
-        <Turning eye={turned ?? EYES[side]} onTurn={turn}>
+        <Turning eye={turned ?? EYES[side]} onTurn={turn} near={near} onNear={comeNear}>
           {!(shown && over) && (
             <Caption words={shown ? 'Clean' : ''} className="flex-1">
               <FigureDrawing motion={motion} title={movement.name} className={`w-full ${height}`} {...common} />
@@ -125,6 +129,26 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             Angle
           </button>
         )}
+        {!lessMotion() && (
+          <button
+            type="button"
+            className={`${small} ${near > 1 ? 'btn-primary' : ''}`}
+            aria-pressed={near > 1}
+            onClick={() => comeNear(near > 1 ? 1 : NEAR)}
+          >
+            Closer
+          </button>
+        )}
+        {!lessMotion() && (
+          <button
+            type="button"
+            className={`${small} ${muscles ? 'btn-primary' : ''}`}
+            aria-pressed={muscles}
+            onClick={() => setMuscles(!muscles)}
+          >
+            Muscles
+          </button>
+        )}
         {drawn.length > 0 && (
           <select
             className={large ? 'select target w-auto max-w-60' : 'select select-sm w-auto max-w-44'}
@@ -151,6 +175,18 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           </button>
         )}
       </div>
+      {muscles && (
+        <p className="mt-1 flex flex-wrap gap-x-4 text-sm">
+          <span>
+            <span className="muscle-mark bg-[#256b75]" /> works most: {movement.muscles.prime.map(inWords).join(', ')}
+          </span>
+          {movement.muscles.assist.length > 0 && (
+            <span>
+              <span className="muscle-mark bg-[#8bb0ae]" /> helps: {movement.muscles.assist.map(inWords).join(', ')}
+            </span>
+          )}
+        </p>
+      )}
       {!lessMotion() && (
         <label className="mt-1 flex items-center gap-2 text-sm">
           Turn
@@ -175,27 +211,81 @@ const DEGREES_A_PIXEL = 0.6;
 const LEAST_RAISED = -5;
 const MOST_RAISED = 60;
 
-/** Turned by a finger or the mouse: along for round, up and down for how far above. */
-function Turning({ eye, onTurn, children }: { eye: Eye; onTurn: (eye: Eye) => void; children: React.ReactNode }) {
-  const [held, hold] = useState<{ x: number; y: number; eye: Eye } | null>(null);
+/** How near one comes by the button, and at most. */
+const NEAR = 1.7;
+const NEAREST = 3;
+
+/** A frame from nearer by, about its middle. */
+function closer({ x, y, width, height }: Box, near: number): Box {
+  const [w, h] = [width / near, height / near];
+  return { x: x + (width - w) / 2, y: y + (height - h) / 2, width: w, height: h };
+}
+
+interface Turned {
+  eye: Eye;
+  onTurn: (eye: Eye) => void;
+  near: number;
+  onNear: (near: number) => void;
+  children: React.ReactNode;
+}
+
+interface Finger {
+  x: number;
+  y: number;
+}
+
+/** Turned by a finger or the mouse: along for round, up and down for how far above. Two fingers, or the wheel with Ctrl, come nearer. */
+function Turning({ eye, onTurn, near, onNear, children }: Turned) {
+  const fingers = useRef(new Map<number, Finger>());
+  const held = useRef<{ from: Finger; eye: Eye } | null>(null);
+  const pinched = useRef<{ apart: number; near: number } | null>(null);
+  const place = useRef<HTMLDivElement>(null);
+  const comeNear = (to: number): void => onNear(Math.min(NEAREST, Math.max(1, to)));
+  const wheel = useEffectEvent((event: WheelEvent) => {
+    if (!event.ctrlKey) return;
+    event.preventDefault();
+    comeNear(near * Math.exp(-event.deltaY / 300));
+  });
+  useEffect(() => {
+    const here = place.current;
+    // Only a listener that may stop it keeps the page from growing instead.
+    here?.addEventListener('wheel', wheel, { passive: false });
+    return () => here?.removeEventListener('wheel', wheel);
+  }, []);
+  const apart = (): number => {
+    const [a, b] = [...fingers.current.values()];
+    return a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0;
+  };
+  const lift = (id: number): void => {
+    fingers.current.delete(id);
+    held.current = pinched.current = null;
+  };
   return (
     <div
+      ref={place}
       className="flex touch-pan-y gap-2"
       onPointerDown={({ clientX, clientY, currentTarget, pointerId }) => {
         currentTarget.setPointerCapture(pointerId);
-        hold({ x: clientX, y: clientY, eye });
+        fingers.current.set(pointerId, { x: clientX, y: clientY });
+        const two = fingers.current.size === 2;
+        held.current = two ? null : { from: { x: clientX, y: clientY }, eye };
+        pinched.current = two ? { apart: apart(), near } : null;
       }}
-      onPointerMove={({ clientX, clientY }) => {
-        if (!held) return;
-        const round = held.eye.round + (clientX - held.x) * DEGREES_A_PIXEL;
-        const raised = held.eye.raised + (clientY - held.y) * DEGREES_A_PIXEL;
+      onPointerMove={({ clientX, clientY, pointerId }) => {
+        if (!fingers.current.has(pointerId)) return;
+        fingers.current.set(pointerId, { x: clientX, y: clientY });
+        if (pinched.current) comeNear((pinched.current.near * apart()) / Math.max(1, pinched.current.apart));
+        if (!held.current) return;
+        const { from, eye: first } = held.current;
+        const round = first.round + (clientX - from.x) * DEGREES_A_PIXEL;
+        const raised = first.raised + (clientY - from.y) * DEGREES_A_PIXEL;
         onTurn({
           round: ((((round + 180) % 360) + 360) % 360) - 180,
           raised: Math.min(MOST_RAISED, Math.max(LEAST_RAISED, raised)),
         });
       }}
-      onPointerUp={() => hold(null)}
-      onPointerCancel={() => hold(null)}
+      onPointerUp={({ pointerId }) => lift(pointerId)}
+      onPointerCancel={({ pointerId }) => lift(pointerId)}
     >
       {children}
     </div>

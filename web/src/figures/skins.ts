@@ -2,8 +2,10 @@
 import { assembled, handsOf, type Motion, type Person, personFor, readSkin, type Skin } from '@waxwing/core/body';
 import broad from '@waxwing/body/baked/broad.bin?url';
 import narrow from '@waxwing/body/baked/narrow.bin?url';
+import type { Looks } from '@waxwing/core/client';
 import { queryOptions, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { createContext, useContext, useMemo } from 'react';
+import { studioQuery } from '../api/queries';
 
 const FILES: Readonly<Record<Person['build'], string>> = { broad, narrow };
 
@@ -24,9 +26,14 @@ export interface Cast {
   skin: Skin;
 }
 
+/** Who shows the movements to whoever looks: a client's own choice comes before the studio's. */
+export const LooksFor = createContext<Looks | null>(null);
+
 /** Who shows a motion; undefined until they are here. */
 export function useCast(motion: Motion): Cast | undefined {
-  const person = useMemo(() => personFor(motion.name), [motion.name]);
+  const studio = useQuery(studioQuery).data?.looks ?? null;
+  const looks = useContext(LooksFor) ?? studio;
+  const person = useMemo(() => personFor(motion.name, looks), [motion.name, looks]);
   const { data } = useQuery(skinQuery(person.build));
   return useMemo(() => {
     if (!data) return undefined;

@@ -1,15 +1,15 @@
 /** The motion of a movement, clean or with a fault; undefined while figures are on their way, null when it has none yet. */
 import { type FigureLibrary, type Motion, motionOf } from '@waxwing/core/body';
-import type { Movement } from '@waxwing/core/movement';
+import { figureIdOf, type Movement } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { figuresQuery } from '../api/queries';
 
 /** What a motion needs to know of its movement. */
-export type Moved = Pick<Movement, 'id' | 'dose' | 'sides'> & Partial<Pick<Movement, 'phases'>>;
+export type Moved = Pick<Movement, 'id' | 'drawnAs' | 'dose' | 'sides'> & Partial<Pick<Movement, 'phases'>>;
 
 export const motionIn = (library: FigureLibrary, moved: Moved, faultId?: string): Motion | null => {
-  const figure = library.figures[moved.id];
+  const figure = library.figures[figureIdOf(moved)];
   if (!figure) return null;
   const { dose, sides, phases = [] } = moved;
   return motionOf(library, figure, { dose, sides, phases }, faultId ? { [faultId]: 1 } : {}, moved.id);

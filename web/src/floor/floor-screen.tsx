@@ -13,6 +13,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { ClosedCard } from './closed-card';
 import { FinishSheet, openLines } from './finish-sheet';
 import { TapContext } from './use-tap';
+import { LooksFor } from '../figures/skins';
 import { LaneStrip, useAttention } from './lane-strip';
 import { NowPanel } from './now-panel';
 import { unpack } from './pack';
@@ -93,7 +94,7 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
   const [allTheSame, setAllTheSame] = useState('');
   const despite = closed && allTheSame === stay ? becauseWords(closed.fit.because).slice(0, 400) : null;
   return (
-    <>
+    <LooksFor value={view.client.looks ?? null}>
       <div className={`min-h-0 flex-1 overflow-y-auto ${views.length > 1 ? 'many' : ''}`}>
         {alarm ? (
           <PainTakeover view={view} pain={alarm} />
@@ -117,7 +118,7 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
       </div>
       <ActionBar live={live} views={views} view={view} onFinish={askOrFinish} />
       {finishing && <FinishSheet views={views} onFinish={finish} onClose={() => setFinishing(false)} />}
-    </>
+    </LooksFor>
   );
 }
 

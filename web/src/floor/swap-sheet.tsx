@@ -88,7 +88,7 @@ export function SwapAnswers({
                   size={24}
                 />
               </span>
-              <Still movementId={answer.id} className="h-14 w-16 shrink-0" />
+              <Still movement={answer} className="h-14 w-16 shrink-0" />
               <span>
                 <span className="font-bold">{answer.name}</span>
                 <span className="block">{swapWords(answer.why)}</span>

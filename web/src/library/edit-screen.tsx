@@ -1,5 +1,6 @@
 /** The form for a movement that exists, and for one that does not: from nothing, or from another movement. */
 import type { MovementPage } from '@waxwing/core/ladder';
+import { figureIdOf } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'react-router';
 import { movementQuery } from '../api/queries';
@@ -83,6 +84,7 @@ function copyOf({ movement }: MovementPage, as: string): Fields {
     ...copy,
     name: linked ? `${movement.name}, ${as}` : `${movement.name}, copy`,
     aliases: '',
+    drawnAs: figureIdOf(movement),
     links: linked
       ? [
           {

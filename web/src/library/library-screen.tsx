@@ -280,7 +280,7 @@ const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: F
       <span className="sr-only">Level </span>
       {movement.level + 1}
     </span>
-    <Still movementId={movement.id} className="h-10 w-12 shrink-0" />
+    <Still movement={movement} className="h-10 w-12 shrink-0" />
     <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
       <span className="text-lg font-semibold">{movement.name}</span>
       {fit && fit.status !== 'open' && (

@@ -1,5 +1,4 @@
 /** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
-import { keyTimes } from '@waxwing/core/body';
 import { label, type MovementSummary } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import {
@@ -19,8 +18,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
-import { FigureDrawing } from '../figures/figure';
-import { useMotion } from '../figures/use-motion';
+import { Still } from '../figures/still';
 import { useKeys } from '../shell/use-keys';
 import { layLadder, NODE, type LaidLadder } from './lay-ladder';
 import { LibraryTitle } from './library-header';
@@ -163,7 +161,6 @@ interface RungData extends Record<string, unknown> {
 }
 
 function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungData>>) {
-  const motion = useMotion(movement);
   return (
     <div
       aria-current={chosen || undefined}
@@ -178,15 +175,7 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
     >
       <Handle type="target" position={Position.Bottom} className="rung-handle" />
       <span className="flex items-center justify-center gap-1">
-        {motion && (
-          <FigureDrawing
-            motion={motion}
-            at={keyTimes(motion).at(-1) ?? 0}
-            view={motion.figure.view}
-            title=""
-            className="h-14 w-14 shrink-0"
-          />
-        )}
+        <Still movement={movement} className="h-14 w-14 shrink-0" />
         <span>{movement.name}</span>
       </span>
       {who.length > 0 && <span className="now-mark self-center text-sm font-bold">{who.join(', ')}</span>}

@@ -74,6 +74,8 @@ export interface Fields {
   expected: string;
   stop: string;
   progression: Movement['progression'];
+  /** Empty for a figure of its own, or none. */
+  drawnAs: string;
   phases: Phase[];
   cues: Cue[];
   faults: (Omit<Fault, 'causes'> & { causes: string })[];
@@ -111,6 +113,7 @@ export const BLANK: Fields = {
   expected: '',
   stop: '',
   progression: 'yes',
+  drawnAs: '',
   phases: ['set-up', 'lower', 'rise', 'finish'],
   cues: [],
   faults: [],
@@ -148,6 +151,7 @@ export const fieldsOf = (movement: Movement): Fields => ({
   demands: demandRows(movement.demands),
   expected: movement.feel?.expected ?? '',
   stop: movement.feel?.stop ?? '',
+  drawnAs: movement.drawnAs ?? '',
   mode: movement.dose.mode,
   tempo: movement.dose.tempo,
   windows: Object.entries(movement.dose.windows).map(([purpose, { low, high, sets, rest }]) => ({
@@ -204,6 +208,7 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
     precursors: fields.precursors,
     ...(fields.expected.trim() || fields.stop.trim() ? { feel: { expected: fields.expected, stop: fields.stop } } : {}),
     progression: fields.progression,
+    ...filled({ drawnAs: fields.drawnAs }),
     phases: fields.phases,
     cues: fields.cues.map(({ houseRule, ...cue }) => ({ ...cue, ...(houseRule ? { houseRule } : {}) })),
     faults: fields.faults.map(({ kind, houseRule, causes, corrections, ...fault }) => ({

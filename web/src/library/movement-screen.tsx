@@ -7,6 +7,7 @@ import {
   demandList,
   type Direction,
   type Fault,
+  figureIdOf,
   inWords,
   kitWords,
   spokenOf,
@@ -25,6 +26,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { faultKindsQuery, movementQuery, stillsQuery } from '../api/queries';
+import { Still } from '../figures/still';
 import { Await } from '../shell/states';
 import { FocusMark } from '../words/focus-mark';
 import { LadderMark } from '../words/ladder-mark';
@@ -49,7 +51,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
   const force = useRules();
   const faultId = useSearchParams()[0].get('fault') ?? undefined;
   const movement = force ? underRules(page.movement, force.tags) : page.movement;
-  const drawn = useQuery(stillsQuery).data?.has(movement.id);
+  const drawn = useQuery(stillsQuery).data?.drawn.has(figureIdOf(movement));
   return (
     <article className="mx-auto max-w-7xl p-4 sm:p-6">
       <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
@@ -72,7 +74,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
       )}
       <div className={`grid gap-x-7 gap-y-4 ${drawn ? 'lg:grid-cols-[24rem_1fr]' : ''}`}>
         {drawn !== false && (
-          <Suspense fallback={<div className="h-72 lg:h-[26.25rem]" />}>
+          <Suspense fallback={<Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />}>
             <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
           </Suspense>
         )}

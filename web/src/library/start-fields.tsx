@@ -2,13 +2,14 @@
 import { label, PROGRESSIONS, SET_UPS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useFormContext } from 'react-hook-form';
-import { movementsQuery } from '../api/queries';
+import { movementsQuery, stillsQuery } from '../api/queries';
 import { Chips, Choice, Field } from './form-parts';
 import type { Fields } from './movement-fields';
 
 export function StartFields({ self }: { self: string }) {
   const { register } = useFormContext<Fields>();
   const movements = (useQuery(movementsQuery).data ?? []).filter(({ id }) => id !== self);
+  const drawn = useQuery(stillsQuery).data?.drawn;
   const nameOf = (id: string) => movements.find((movement) => movement.id === id)?.name ?? label(id);
   return (
     <div className="grid gap-3 md:grid-cols-2">
@@ -31,6 +32,20 @@ export function StartFields({ self }: { self: string }) {
         values={movements.map(({ id }) => id)}
         words={nameOf}
       />
+      <Field title="Drawn as" path="drawnAs">
+        {(id) => (
+          <select id={id} className="select w-full" {...register('drawnAs')}>
+            <option value="">its own figure, or none</option>
+            {movements
+              .filter((movement) => drawn?.has(movement.id))
+              .map((movement) => (
+                <option key={movement.id} value={movement.id}>
+                  {movement.name}
+                </option>
+              ))}
+          </select>
+        )}
+      </Field>
       <Choice title="Something harder is meant to follow" name="progression" values={PROGRESSIONS} />
     </div>
   );

@@ -1,10 +1,11 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
-import { type Client, DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import { type Client, DAY_KINDS, type DayKind, type Looks } from '@waxwing/core/client';
 import { type Demand, DEMANDS, demandWords, fromPounds, label, type Space, weightWords } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DAY_WORDS } from '../words/day-words';
 import { useState, type ReactNode } from 'react';
 import { ConditionField } from './condition-field';
+import { LooksField } from './looks-field';
 import { SpaceField } from './space-field';
 import { FormProvider, useFieldArray, useForm, useFormContext, useWatch, type SubmitHandler } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -36,6 +37,7 @@ interface Fields {
   body: string;
   /** Empty where it is not noted. */
   dayMostly: DayKind | '';
+  looks: Looks | '';
   unit: 'kg' | 'lb';
   limits: LimitRow[];
   kit: KitRow[];
@@ -55,6 +57,7 @@ const BLANK: Fields = {
   trainingYears: '',
   body: '',
   dayMostly: '',
+  looks: '',
   unit: 'kg',
   limits: [],
   kit: [],
@@ -75,6 +78,7 @@ const fieldsOf = (client: Client): Fields => ({
   body:
     client.bodyKg === null ? '' : String(parseFloat(weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null))),
   dayMostly: client.dayMostly ?? '',
+  looks: client.looks ?? '',
   unit: client.unit,
   limits: client.limits.map((limit) => ({ ...limit, until: limit.until ?? '' })),
   kit: toRows(client.kit),
@@ -98,6 +102,7 @@ const bodyOf = ({ body, ...fields }: Fields) => ({
   trainingYears: numberOf(fields.trainingYears),
   bodyKg: weightOf(body, fields.unit),
   dayMostly: fields.dayMostly || null,
+  looks: fields.looks || null,
   limits: fields.limits.map(({ until, ...limit }) => ({ ...limit, ...(until ? { until } : {}) })),
   kit: fromRows(fields.kit),
   houseRules: chosenRules(fields),
@@ -186,6 +191,9 @@ function PersonForm({
         </Row>
         <Row name="filmConsentOn" title="Agreed to be filmed on">
           {(id) => <input id={id} type="date" className="input" {...form.register('filmConsentOn')} />}
+        </Row>
+        <Row name="looks" title="Movements are shown by">
+          {(id) => <LooksField id={id} nobody="whoever the studio has chosen" />}
         </Row>
         <Row name="dayMostly" title="Most of the day">
           {(id) => (

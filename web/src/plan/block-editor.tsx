@@ -22,6 +22,7 @@ import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { PickMovement } from '../library/pick-movement';
 import { SortableRows } from '../library/sortable-rows';
+import { Still } from '../figures/still';
 import { LadderMark } from '../words/ladder-mark';
 import {
   addItem,
@@ -154,6 +155,7 @@ function Line({
   onShown,
 }: Omit<Props, 'open' | 'setOpen'> & { item: PlanItem; last: boolean; asked: boolean; onShown: () => void }) {
   const name = itemName(item, world);
+  const first = world.context.find(item.lanes[0]?.movementId ?? '');
   const row = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!asked) return;
@@ -163,6 +165,7 @@ function Line({
   }, [asked, onShown]);
   return (
     <div ref={row} tabIndex={-1} className="border-base-300 flex items-start gap-1 border-b pb-2 outline-offset-4">
+      {first && <Still movement={first} className="h-12 w-12 shrink-0 max-sm:hidden" />}
       <div className="min-w-0 flex-1 space-y-2">
         {item.lanes.map((lane) => (
           <Lane key={lane.clientId} lane={lane} item={item} block={block} plan={plan} world={world} change={change} />

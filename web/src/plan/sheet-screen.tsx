@@ -5,8 +5,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call } from '../api/http';
 import { clientQuery, movementQuery, outboxQuery, sheetQuery } from '../api/queries';
-import { Strip } from '../figures/strip';
-import { useMotion } from '../figures/use-motion';
+import { StillPair } from '../figures/still';
 import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 
@@ -125,7 +124,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
   ];
   return (
     <li className="flex break-inside-avoid items-start gap-3 border-b border-current/20 py-2">
-      <Small movementId={line.movementId} name={line.name} />
+      <Small movementId={line.movementId} />
       <div>
         <p className="font-bold">
           {number}. {line.name}
@@ -151,16 +150,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
   );
 }
 
-function Small({ movementId, name }: { movementId: string; name: string }) {
+function Small({ movementId }: { movementId: string }) {
   const page = useQuery(movementQuery(movementId)).data;
-  return page ? <Figure movement={page.movement} name={name} /> : null;
-}
-
-function Figure({ movement, name }: { movement: Parameters<typeof useMotion>[0]; name: string }) {
-  const motion = useMotion(movement);
-  return motion ? (
-    <div className="h-20 w-24 shrink-0 [&>div]:h-full">
-      <Strip motion={motion} view={motion.figure.view} name={name} />
-    </div>
-  ) : null;
+  return page ? <StillPair movement={page.movement} className="h-20 w-16" /> : null;
 }

@@ -1,5 +1,5 @@
 /** The studio: its name, its kit, and how the screen looks on this device. */
-import type { Studio } from '@waxwing/core/client';
+import type { Looks, Studio } from '@waxwing/core/client';
 import type { Space } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -8,6 +8,7 @@ import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
 import { FieldError, showProblems } from '../people/field-error';
 import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
+import { LooksField } from '../people/looks-field';
 import { SpaceField } from '../people/space-field';
 import { chosenRules, RuleFields } from '../people/rule-fields';
 import { Await } from '../shell/states';
@@ -72,6 +73,7 @@ interface Fields {
   kit: KitRow[];
   places: PlaceRow[];
   houseRules: Record<string, string>;
+  looks: Looks | '';
   emergencyText: string;
   emergencyPhone: string;
 }
@@ -85,6 +87,7 @@ function StudioForm({ studio }: { studio: Studio }) {
       kit: toRows(studio.kit),
       places: studio.places.map(({ id, kit, ...place }) => ({ ...place, placeId: id, kit: toRows(kit) })),
       houseRules: studio.houseRules,
+      looks: studio.looks ?? '',
       emergencyText: studio.emergencyText,
       emergencyPhone: studio.emergencyPhone,
     },
@@ -98,6 +101,7 @@ function StudioForm({ studio }: { studio: Studio }) {
         kit: fromRows(fields.kit),
         places: fields.places.map(({ placeId, kit, ...place }) => ({ ...place, id: placeId, kit: fromRows(kit) })),
         houseRules: chosenRules(fields),
+        looks: fields.looks || null,
         version: studio.version,
       });
       queries.setQueryData(studioQuery.queryKey, saved);
@@ -128,6 +132,13 @@ function StudioForm({ studio }: { studio: Studio }) {
             <input id="studio-trainer" className="input w-full" {...form.register('trainer')} />
             <FieldError path="trainer" />
           </div>
+        </div>
+        <div>
+          <label htmlFor="studio-looks" className="mb-1 block font-bold">
+            Who shows the movements
+          </label>
+          <LooksField id="studio-looks" nobody="a mix of people" />
+          <FieldError path="looks" />
         </div>
         <fieldset className="grid gap-4 sm:grid-cols-[1fr_12rem]">
           <legend className="mb-2 text-xl font-bold">Emergency card</legend>

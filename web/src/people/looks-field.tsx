@@ -1,0 +1,31 @@
+/** Who shows the movements: a mix of people, or one by build and skin. */
+import { LOOKS, type Looks } from '@waxwing/core/client';
+import { SKINS } from '@waxwing/core/body';
+import { useFormContext, useWatch } from 'react-hook-form';
+
+const BUILD_WORDS = { broad: 'broader build', narrow: 'narrower build' } as const;
+
+export const looksWords = (looks: Looks): string => {
+  const [build, tone] = looks.split('-') as ['broad' | 'narrow', string];
+  return `${BUILD_WORDS[build]}, ${tone} skin`;
+};
+
+/** @param nobody what it means that nobody is chosen */
+export function LooksField({ id, nobody }: { id: string; nobody: string }) {
+  const { register } = useFormContext<{ looks: Looks | '' }>();
+  const looks = useWatch<{ looks: Looks | '' }, 'looks'>({ name: 'looks' });
+  const tone = looks ? SKINS[LOOKS.indexOf(looks) % SKINS.length] : undefined;
+  return (
+    <span className="flex items-center gap-2">
+      <select id={id} className="select w-full max-w-xs" {...register('looks')}>
+        <option value="">{nobody}</option>
+        {LOOKS.map((one) => (
+          <option key={one} value={one}>
+            {looksWords(one)}
+          </option>
+        ))}
+      </select>
+      {tone && <span aria-hidden className="inline-block h-6 w-6 shrink-0" style={{ background: tone }} />}
+    </span>
+  );
+}
