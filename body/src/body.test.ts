@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { readSkin, restBody, type Vec } from '@waxwing/core/body';
+import { assembled, INKS, readSkin, restBody, tinted, type Vec } from '@waxwing/core/body';
+import { MUSCLES } from '@waxwing/core/movement';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { BUILD, BUILDS } from './build.js';
@@ -155,4 +156,30 @@ describe('the baked skins', () => {
     expect(used('open', 'bob')).toBeLessThan(9_000);
     expect(used('shut', 'short')).toBeGreaterThan(5_000);
   });
+
+  test.each(BUILDS)(
+    'of the %s build have every muscle somewhere, alike on both sides, and never on hair or shoes',
+    (build) => {
+      const { buffer, byteOffset, byteLength } = readFileSync(bakedFile(build));
+      const file = readSkin(buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer);
+      const skin = assembled(file, { hands: { left: 'open', right: 'open' }, hair: 'bob' });
+      const [prime, assist] = [INKS.indexOf('prime'), INKS.indexOf('assist')];
+      const bare = new Set(['hair', 'shoe', 'sole'].map((zone) => INKS.indexOf(zone as 'hair')));
+      const clear = tinted(skin, { prime: [], assist: [] });
+      expect(clear).toEqual(skin.zones);
+      for (const muscle of MUSCLES) {
+        const inks = tinted(skin, { prime: [muscle], assist: [muscle] });
+        const sides = { left: 0, right: 0 };
+        inks.forEach((ink, v) => {
+          if (ink !== prime || Math.abs(skin.positions[v * 3 + 2] ?? 0) < 0.01) return;
+          sides[(skin.positions[v * 3 + 2] ?? 0) >= 0 ? 'right' : 'left'] += 1;
+          expect(bare.has(skin.zones[v] ?? 0)).toBe(false);
+        });
+        expect([muscle, sides.right > 4]).toEqual([muscle, true]);
+        expect([muscle, Math.abs(sides.left - sides.right) <= Math.max(6, sides.right * 0.2)]).toEqual([muscle, true]);
+        // What works most is not drawn over by what helps.
+        expect([muscle, inks.includes(assist)]).toEqual([muscle, false]);
+      }
+    },
+  );
 });

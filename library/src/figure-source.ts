@@ -10,6 +10,8 @@ type Fields = Record<string, unknown>;
 export interface Written {
   file: string;
   fields: unknown;
+  /** The figure whose fields it takes over. */
+  like?: string;
 }
 
 const isFields = (value: unknown): value is Fields =>
@@ -39,8 +41,8 @@ export function putTogether(
       else under = Object.fromEntries(Object.entries(parent).filter(([name]) => name !== 'faults'));
     }
     const replaced = new Set(Object.keys(own).flatMap((name) => INSTEAD[name] ?? []));
-    const kept = Object.entries(under).filter(([name]) => !replaced.has(name));
-    const all = Object.fromEntries([...kept, ...Object.entries(own)].filter(([, value]) => value !== null));
+    const kept = Object.fromEntries(Object.entries(under).filter(([name]) => !replaced.has(name)));
+    const all = Object.fromEntries(Object.entries({ ...kept, ...own }).filter(([, value]) => value !== null));
     if (isFields(all.faults)) all.faults = Object.fromEntries(Object.entries(all.faults).map(faultOf(id, one.file)));
     done.set(id, all);
     return all;
@@ -59,7 +61,10 @@ export function putTogether(
     };
 
   const figures = new Map(
-    [...written].map(([id, { file, fields }]) => [id, { file, fields: fieldsOf(id, []) ?? fields }]),
+    [...written].map(([id, { file, fields }]): [string, Written] => {
+      const like = isFields(fields) && typeof fields.like === 'string' ? { like: fields.like } : {};
+      return [id, { file, fields: fieldsOf(id, []) ?? fields, ...like }];
+    }),
   );
   return { figures, problems };
 }

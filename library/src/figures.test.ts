@@ -47,6 +47,7 @@ import {
   loadLibrary,
   stillsIn,
 } from './index.js';
+import { putTogether } from './figure-source.js';
 import { SKINS, STILLS } from './places.js';
 import { madeFrom, stillsHash } from './still-sources.js';
 
@@ -334,7 +335,9 @@ describe('the files', () => {
 
   test('have a still each, made from the figures, the skin and the drawing as they are now', () => {
     expect(readFileSync(madeFrom(STILLS), 'utf8').trim()).toBe(stillsHash());
-    const { of: still, ids } = stillsIn(STILLS);
+    const { of: still, ids, started } = stillsIn(STILLS);
+    expect(started).toEqual(drawn.flatMap(({ movement, clean }) => (clean.figure.end ? movement.id : [])).toSorted());
+    for (const id of started) expect(still(id, 'start')).not.toBe(still(id));
     expect(ids).toEqual(drawn.map(({ movement }) => movement.id).toSorted());
     for (const { movement } of drawn)
       expect([movement.id, still(movement.id)?.startsWith('<svg ')]).toEqual([movement.id, true]);
@@ -389,5 +392,36 @@ describe('the files', () => {
     } finally {
       rmSync(folder, { recursive: true });
     }
+  });
+});
+
+describe('a figure that is written like another one', () => {
+  const shared = { caves: { set: { 'hip.out': -20 }, mark: 'knees' } };
+  const read = (written: Record<string, unknown>) =>
+    putTogether(new Map(Object.entries(written).map(([id, fields]) => [id, { file: 'f.yaml', fields }])), shared);
+  const said = (written: Record<string, unknown>) =>
+    read(written).problems.map(({ path, message }) => `${path}: ${message}`);
+
+  test('has the fields of the other, its own before them, and no fault of the other', () => {
+    const { figures, problems } = read({
+      squat: { start: ['low'], end: ['high'], props: [1], faults: { a: 'caves' } },
+      pulse: { like: 'squat', end: ['lower'], props: null, faults: { b: { as: 'caves', at: 'start' } } },
+      round: { like: 'pulse', cycle: [['x']] },
+    });
+    expect(problems).toEqual([]);
+    expect(figures.get('squat')?.fields).toMatchObject({ faults: { a: shared.caves } });
+    expect(figures.get('pulse')?.fields).toEqual({
+      start: ['low'],
+      end: ['lower'],
+      faults: { b: { ...shared.caves, at: 'start' } },
+    });
+    // A round has no end.
+    expect(figures.get('round')?.fields).toEqual({ start: ['low'], cycle: [['x']] });
+  });
+
+  test('names what is not there, and does not run in a circle', () => {
+    expect(said({ a: { like: 'none' } })).toEqual(['a.like: no figure "none"']);
+    expect(said({ a: { faults: { x: 'nothing' } } })).toEqual(['a.faults.x: no shared fault "nothing"']);
+    expect(said({ a: { like: 'b' }, b: { like: 'a' } })).not.toEqual([]);
   });
 });

@@ -43,11 +43,18 @@ export function checkFigureFiles(files: readonly File[]): FigureLibrary {
   const together = putTogether(written, shared);
   problems.push(...together.problems);
   const figures: Record<string, FigureLibrary['figures'][string]> = {};
+  const ill = new Map<string, FileProblem[]>();
   for (const [id, { file, fields }] of together.figures) {
     const checked = checkFigures({ [id]: fields }, poses.value);
-    if (!checked.ok) problems.push(...named(file, checked.problems));
+    if (!checked.ok) ill.set(id, named(file, checked.problems));
     else Object.assign(figures, checked.value);
   }
+  // What is wrong with a figure is said of it, and not of all that are like it.
+  const takesOver = (id: string): boolean => {
+    const like = together.figures.get(id)?.like;
+    return like !== undefined && (ill.has(like) || takesOver(like));
+  };
+  for (const [id, wrong] of ill) if (!takesOver(id)) problems.push(...wrong);
   if (problems.length > 0) throw new LibraryError(problems);
   return { poses: poses.value, figures };
 }

@@ -25,7 +25,10 @@ export function stillsIn(folder: string): Stills {
   const read = new Map<string, string>();
   return {
     ids: names.filter((name) => !name.endsWith(START)),
-    started: names.filter((name) => name.endsWith(START)).map((name) => basename(name, START)),
+    started: names
+      .filter((name) => name.endsWith(START))
+      .map((name) => basename(name, START))
+      .sort(),
     of: (movementId, which = 'end') => {
       const name = which === 'start' ? startName(movementId) : movementId;
       if (!known.has(name)) return undefined;

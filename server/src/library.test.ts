@@ -55,6 +55,26 @@ describe('a movement of the studio', () => {
     expect([reserved.status, said(reserved)]).toEqual([422, 'id is a word that the library keeps for itself']);
   });
 
+  test('is drawn as another one where it has no figure, and nothing but a movement’s name is taken for that', async () => {
+    const borrowed = await bare('pier-squat', { name: 'Pier squat', drawnAs: 'goblet-squat' });
+    await server.http.post('/api/movements').send(borrowed).expect(201);
+    expect((await page('pier-squat')).movement.drawnAs).toBe('goblet-squat');
+    const wrong: Answer = await server.http
+      .post('/api/movements')
+      .send({ ...borrowed, id: 'quay-squat', drawnAs: '../goblet' });
+    expect([wrong.status, said(wrong).startsWith('drawnAs ')]).toEqual([422, true]);
+    const { items, started } = await get<{ items: string[]; started: string[] }>('/api/library/stills');
+    expect(items).toContain('stretch-calf');
+    expect(started).toContain('goblet-squat');
+    expect(started).not.toContain('stretch-calf');
+    for (const file of ['goblet-squat.svg', 'goblet-squat/start.svg'])
+      expect((await server.http.get(`/api/library/stills/${file}`).expect(200)).headers['content-type']).toContain(
+        'svg',
+      );
+    await server.http.get('/api/library/stills/stretch-calf/start.svg').expect(404);
+    await server.http.get('/api/library/stills/..%2Fpack.svg').expect(404);
+  });
+
   test('keeps every version with author and difference, and any can come back', async () => {
     const before = await page('box-squat');
     const edit = (version: number, change: object) =>

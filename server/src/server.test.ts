@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import Database from 'better-sqlite3';
 import { readdirSync } from 'node:fs';
-import type { Client } from '@waxwing/core/client';
+import type { Client, Studio } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { MovementList } from '@waxwing/core/movement';
@@ -328,6 +328,22 @@ test('the studio keeps its name and kit by version', async () => {
   const saved = await server.http.patch('/api/studio').send(change).expect(200);
   expect(saved.body).toMatchObject({ version: version + 1, name: 'Loft', kit: change.kit });
   await server.http.patch('/api/studio').send(change).expect(409);
+});
+
+test('who shows the movements is chosen for the studio and for a client, and nobody is a mix', async () => {
+  const { body } = await server.http.get('/api/studio').expect(200);
+  const { version, looks } = body as Studio;
+  expect(looks).toBeNull();
+  const change = { version, name: 'Loft', trainer: 'M', kit: [] };
+  const wrong: Answer = await server.http.patch('/api/studio').send({ ...change, looks: 'tall' });
+  expect([wrong.status, wrongFields(wrong)]).toEqual([422, ['looks']]);
+  const saved = await server.http
+    .patch('/api/studio')
+    .send({ ...change, looks: 'narrow-deep' })
+    .expect(200);
+  expect((saved.body as Studio).looks).toBe('narrow-deep');
+  const made = await server.http.post('/api/clients').send({ name: 'Runa', looks: 'broad-fair' }).expect(201);
+  expect((made.body as Client).looks).toBe('broad-fair');
 });
 
 describe('the demo studio', () => {

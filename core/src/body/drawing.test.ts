@@ -322,7 +322,7 @@ describe('what is shown with a figure', () => {
   test('a picture is flat regions, in greys where asked for', () => {
     const wanted = { motion: plain, seconds: 3, view: 'side', skin: FILES[personFor('').build] } as const;
     const colour = pictureSvg(wanted);
-    expect(colour).toMatch(/^<svg [^>]+>(<path fill="#[0-9a-f]{6}" d="[MLQZ\d. ]+"\/>)+<\/svg>$/);
+    expect(colour).toMatch(/^<svg [^>]+>(<path fill="#[0-9a-f]{6}" d="[Mlqz\d -]+"\/>)+<\/svg>$/);
     const greys = [...pictureSvg({ ...wanted, grey: true }).matchAll(/fill="#(..)(..)(..)"/g)];
     expect(greys.length).toBeGreaterThan(6);
     for (const [, r, g, b] of greys) expect([g, b]).toEqual([r, r]);

@@ -1,15 +1,23 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  ANGLES,
+  baseOf,
+  beyond,
+  bodyAt,
+  centreOfMass,
   checkFigures,
   checkPoses,
   distance,
   type FigureLibrary,
   frameAt,
+  mirrored,
   type Motion,
   motionOf,
   pathsOf,
   phasesOfRep,
+  pointOf,
   repSeconds,
+  SIDES_OF_BODY,
 } from './index.js';
 
 const POSES = {
@@ -101,6 +109,64 @@ describe('ways of moving', () => {
     const stance = [0.05, 0.4, 0.8].map((seconds) => frameAt(walk, seconds).body.right.ball);
     for (const foot of stance) expect(distance(foot, stance[0] ?? [0, 0, 0])).toBeLessThan(0.5);
     expect(frameAt(walk, 1.9).travelled[0]).toBeCloseTo(walk.travel[0] * 0.95, 6);
+  });
+});
+
+test('a round that alternates goes on as its own mirror image, and stays in its place when it does', () => {
+  const march = motion({
+    start: ['stand'],
+    cycle: [{ pose: ['swing'], contacts: { 'right.foot': 0 } }, ['stand']],
+    alternates: true,
+    step: 0.5,
+  });
+  expect(march.seconds).toBe(2);
+  expect(Math.hypot(...march.travel)).toBeLessThan(0.5);
+  for (const seconds of [0, 0.2, 0.5, 0.9]) {
+    const [one, other] = [frameAt(march, seconds).pose, mirrored(frameAt(march, seconds + 1).pose)];
+    for (const angle of ANGLES) expect([angle, Math.abs(one[angle] - other[angle]) < 0.5]).toEqual([angle, true]);
+  }
+});
+
+describe('balance', () => {
+  const standing = (pose: object, more: object = {}) => motion({ start: ['stand', pose], ...more });
+  const outBy = (of: Motion): number => {
+    const key = of.keys[0];
+    if (!key) throw new Error('no posture');
+    const body = bodyAt(key.pose, key.root);
+    const feet = SIDES_OF_BODY.filter((side) => key.anchors.has(`${side}.foot`));
+    return beyond(baseOf(body, key.pose, feet), centreOfMass(body, of.figure.holds));
+  };
+
+  test('is found by whoever stands free: bowed, squatting, on one leg, on the toes, with a weight', () => {
+    const bowed = { 'pelvis.tilt': 60, 'hip.flex': 62, 'knee.flex': 6 };
+    expect(outBy(standing(bowed))).toBeLessThan(0);
+    expect(outBy(standing(bowed, { contacts: { feet: 0 }, holds: [{ item: 'barbell', in: 'across' }] }))).toBeLessThan(
+      0,
+    );
+    expect(outBy(standing({ 'pelvis.tilt': 10, 'hip.flex': 100, 'knee.flex': 100 }))).toBeLessThan(0);
+    expect(
+      outBy(standing({ 'left.hip.flex': 60, 'left.knee.flex': 80 }, { contacts: { 'right.foot': 0 } })),
+    ).toBeLessThan(0);
+    expect(outBy(standing({ 'heel.lift': 34 }))).toBeLessThan(0);
+  });
+
+  test('moves nobody who leans on something, and no foot', () => {
+    const sat = { 'hip.flex': 90, 'knee.flex': 90 };
+    const free = standing(sat);
+    const leaning = standing(sat, { props: [{ item: 'wall', at: [-16, 0, 0] }] });
+    expect(outBy(leaning)).toBeGreaterThan(10);
+    expect(leaning.keys[0]?.pose['left.knee.flex']).toBeCloseTo(90, 6);
+    for (const { body, anchors } of [frameAt(free, 0)])
+      for (const [contact, { at }] of anchors) expect(distance(pointOf(body, contact), at)).toBeLessThan(0.5);
+  });
+
+  test('of the base: every planted point lies within it, and the middle of all is the safest', () => {
+    const { body, pose } = frameAt(standing({ 'right.hip.flex': 30, 'left.hip.flex': -20 }), 0);
+    const base = baseOf(body, pose, SIDES_OF_BODY);
+    for (const side of SIDES_OF_BODY)
+      for (const point of [body[side].heel, body[side].ball, body[side].toe])
+        expect(beyond(base, point)).toBeLessThanOrEqual(1e-6);
+    expect(beyond(base, [500, 0, 0])).toBeGreaterThan(400);
   });
 });
 

@@ -91,6 +91,7 @@ const DAY = NOW.slice(0, 10);
 const CLIENT: Client = { ...BLANK_CLIENT, id: '018f0000-0000-7000-8000-00000000c11e', version: 1, name: 'Osei' };
 const STUDIO: Studio = {
   version: 1,
+  looks: null,
   name: '',
   trainer: '',
   kit: [

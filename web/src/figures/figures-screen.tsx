@@ -2,7 +2,7 @@
 import { type FigureLibrary, keyTimes, type Motion } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
-import { label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { figureIdOf, label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -34,7 +34,7 @@ export function FiguresScreen() {
 function Sheet({ library, movements }: { library: FigureLibrary; movements: readonly MovementSummary[] }) {
   const [params] = useSearchParams();
   const [playing, play] = useState(false);
-  const drawn = movements.filter(({ id }) => id in library.figures);
+  const drawn = movements.filter((movement) => figureIdOf(movement) in library.figures);
   const families = [...new Set(drawn.flatMap(({ families: [first] }) => first ?? []))].sort();
   const family = params.get('family') ?? families[0] ?? '';
   const view = VIEWS.find((one) => one === params.get('view'));
@@ -44,7 +44,9 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
       <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
         <LibraryTitle title="Figures" />
         <p className="quiet">
-          {drawn.length} of {movements.length} movements are drawn; the rest have no figure yet.
+          {drawn.length === movements.length
+            ? `All ${movements.length} movements are drawn.`
+            : `${drawn.length} of ${movements.length} movements are drawn; the rest have no figure yet.`}
         </p>
         <div className="flex flex-wrap gap-2">
           {!lessMotion() && (

@@ -69,7 +69,8 @@ describe('sides', () => {
 });
 
 test('a movement without a figure has none, and a fault that is not drawn changes nothing', () => {
-  expect(motionIn(figures, find('stretch-calf'))).toBeNull();
+  expect(motionIn(figures, { ...find('goblet-squat'), id: 'mast-squat' })).toBeNull();
+  expect(motionIn(figures, { ...find('goblet-squat'), id: 'mast-squat', drawnAs: 'goblet-squat' })).not.toBeNull();
   const squat = find('goblet-squat');
   const figure = figures.figures['goblet-squat'];
   if (!figure) throw new Error('no figure');
