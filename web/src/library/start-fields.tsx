@@ -1,7 +1,7 @@
 /** How a movement is begun: what somebody alone is told, what is set up and remembered, what comes first, and what it should feel like. */
 import { label, PROGRESSIONS, SET_UPS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
-import { useFormContext } from 'react-hook-form';
+import { useFormContext, useWatch } from 'react-hook-form';
 import { movementsQuery, stillsQuery } from '../api/queries';
 import { Chips, Choice, Field } from './form-parts';
 import type { Fields } from './movement-fields';
@@ -10,6 +10,8 @@ export function StartFields({ self }: { self: string }) {
   const { register } = useFormContext<Fields>();
   const movements = (useQuery(movementsQuery).data ?? []).filter(({ id }) => id !== self);
   const drawn = useQuery(stillsQuery).data?.drawn;
+  const offered = movements.filter(({ id }) => drawn?.has(id)).map(({ id }) => id);
+  const drawnAs = useWatch<Fields, 'drawnAs'>({ name: 'drawnAs' });
   const nameOf = (id: string) => movements.find((movement) => movement.id === id)?.name ?? label(id);
   return (
     <div className="grid gap-3 md:grid-cols-2">
@@ -36,13 +38,12 @@ export function StartFields({ self }: { self: string }) {
         {(id) => (
           <select id={id} className="select w-full" {...register('drawnAs')}>
             <option value="">its own figure, or none</option>
-            {movements
-              .filter((movement) => drawn?.has(movement.id))
-              .map((movement) => (
-                <option key={movement.id} value={movement.id}>
-                  {movement.name}
-                </option>
-              ))}
+            {/* What is chosen stands there before the others have come. */}
+            {[...new Set([...(drawnAs ? [drawnAs] : []), ...offered])].map((one) => (
+              <option key={one} value={one}>
+                {nameOf(one)}
+              </option>
+            ))}
           </select>
         )}
       </Field>
