@@ -106,11 +106,18 @@ const DIM = {
   assist: '#6b8988',
 } as const;
 
+/** For who needs contrast what is pale is darker on the white ground. */
+const CONTRAST = { prop: '#8f857a', mat: '#8d9893', wall: '#b3a99d', shoe: '#c9c2b8', steel: '#6f7477' } as const;
+
+/** What a figure stands on: the page as it is, dim, or of high contrast. */
+export type Ground = 'light' | 'dim' | 'contrast';
+const ON: Readonly<Record<Ground, Partial<Palette>>> = { light: {}, dim: DIM, contrast: CONTRAST };
+
 const pick = <T>(list: readonly [T, ...T[]], i: number): T => list[i % list.length] ?? list[0];
 
-export const paletteOf = ({ skin, hairColour, top }: Person, dim = false): Palette => ({
+export const paletteOf = ({ skin, hairColour, top }: Person, ground: Ground = 'light'): Palette => ({
   ...THINGS,
-  ...(dim ? DIM : {}),
+  ...ON[ground],
   skin: pick(SKINS, skin),
   hair: pick(HAIR_COLOURS, hairColour),
   top: pick(TOPS, top),

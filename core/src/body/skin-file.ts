@@ -130,6 +130,9 @@ export interface SkinChoice {
   hair: Hair;
 }
 
+/** Nearer to the middle than places are told apart. */
+const MIDDLE_CM = 0.02;
+
 /** The chosen parts, each with its mirror image, as one skin. */
 export function assembled({ head, lists }: SkinFile, { hands, hair }: SkinChoice): Skin {
   const used = head.parts.flatMap((part, i) =>
@@ -165,7 +168,8 @@ export function assembled({ head, lists }: SkinFile, { hands, hair }: SkinChoice
       for (let i = 0; i < 3; i += 1) {
         const [least, most] = [part.least[i] ?? 0, part.most[i] ?? 0];
         const place = least + ((list.places[v * 3 + i] ?? 0) / PLACES) * (most - least);
-        skin.positions[to * 3 + i] = i === 2 ? place * flip : place;
+        // What is on the middle meets its mirror image without a gap.
+        skin.positions[to * 3 + i] = i < 2 ? place : Math.abs(place) < MIDDLE_CM ? 0 : place * flip;
       }
       const [x, y, z] = unfolded(list.normals[v * 2] ?? 0, list.normals[v * 2 + 1] ?? 0);
       skin.normals.set([x, y, z * flip], to * 3);

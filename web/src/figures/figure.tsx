@@ -7,6 +7,7 @@ import {
   cameraOf,
   type Eye,
   type FigureFault,
+  type Ground,
   marksOf,
   type Motion,
   otherSide,
@@ -123,7 +124,9 @@ export function FigureDrawing({
 
 const GHOST_SHARE = 0.3;
 /** How dark the blot on the floor is. */
-const SHADOW = { light: 0.3, dark: 0.6 } as const;
+const SHADOW: Readonly<Record<Ground, number>> = { light: 0.3, dim: 0.6, contrast: 0.5 };
+/** How thick the contour is, in centimetres. */
+const CONTOUR_CM: Readonly<Record<Ground, number>> = { light: 0.18, dim: 0.18, contrast: 0.6 };
 /** More pixels than this to one of the page are not seen. */
 const MOST_DENSE = 2;
 
@@ -134,7 +137,10 @@ function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; heig
   if (canvas.height !== h) canvas.height = h;
 }
 
-const isDark = (): boolean => getComputedStyle(document.documentElement).colorScheme === 'dark';
+function groundOf({ dataset }: HTMLElement): Ground {
+  if (dataset.theme === 'waxwing-contrast') return 'contrast';
+  return getComputedStyle(document.documentElement).colorScheme === 'dark' ? 'dim' : 'light';
+}
 
 /** Scenes over one another, the paler ones first. */
 function drawOn(
@@ -147,12 +153,12 @@ function drawOn(
 ): void {
   const onto = canvas.getContext('2d');
   if (!onto) return;
-  const dark = isDark();
-  const palette = paletteOf(person, dark);
+  const ground = groundOf(document.documentElement);
+  const palette = paletteOf(person, ground);
   onto.clearRect(0, 0, canvas.width, canvas.height);
   for (const { share, scene } of layers) {
     onto.globalAlpha = share;
-    const picture = { scene, camera, box, palette, shadow: dark ? SHADOW.dark : SHADOW.light, runs };
+    const picture = { scene, camera, box, palette, shadow: SHADOW[ground], contour: CONTOUR_CM[ground], runs };
     if (!sharedStage()?.draw(onto, picture)) drawPlainly(onto, picture);
   }
   onto.globalAlpha = 1;

@@ -26,6 +26,8 @@ export interface Picture {
   palette: Palette;
   /** How dark the blot on the floor is, 0–1. */
   shadow: number;
+  /** How thick its contour is, in centimetres. */
+  contour: number;
   /** Whether it is one of many a second. */
   runs: boolean;
 }
@@ -69,7 +71,8 @@ void main(){pixel=vec4(vec3(.25,.2,.16),1.)*texture(shades,cell).r*dark;}`;
 /** Where the four numbers of a vertex go. */
 const SLOTS = { place: 0, normal: 1, ink: 2, open: 3 } as const;
 const FLOOR_SLOTS = { place: 0, at: 1 } as const;
-const CONTOUR_CM = 0.18;
+/** Thinner ones are left out where every pixel is paid for on the processor. */
+const THICK_CM = 0.3;
 
 interface Program {
   program: WebGLProgram;
@@ -193,7 +196,7 @@ function prepared(
     return made;
   };
 
-  return ({ scene, camera, box, palette, shadow, runs }, width, height) => {
+  return ({ scene, camera, box, palette, shadow, contour, runs }, width, height) => {
     const quick = runs && !card;
     const { right, up, back, shift, mirrored } = camera;
     const scale = Math.max(box.width / width, box.height / height);
@@ -242,16 +245,16 @@ function prepared(
       feed(inks, SLOTS.ink, 1, gl.FLOAT);
       feed(open, SLOTS.open, 1, gl.FLOAT);
       gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, buffer);
-      const pass = (grow: number, contour: number): void => {
+      const pass = (grow: number): void => {
         gl.uniform1f(solids.at('grow'), grow);
-        gl.uniform1f(solids.at('contour'), contour);
+        gl.uniform1f(solids.at('contour'), grow > 0 ? 1 : 0);
         gl.drawElements(gl.TRIANGLES, corners.length, gl.UNSIGNED_SHORT, 0);
       };
-      pass(0, 0);
-      if (solid !== scene.person || quick) continue;
+      pass(0);
+      if (solid !== scene.person || (quick && contour < THICK_CM)) continue;
       gl.enable(gl.CULL_FACE);
       gl.cullFace(gl.FRONT);
-      pass(CONTOUR_CM, 1);
+      pass(contour);
       gl.disable(gl.CULL_FACE);
     }
   };

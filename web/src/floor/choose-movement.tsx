@@ -4,6 +4,7 @@ import { label, type MovementSummary, type Pattern, PATTERNS } from '@waxwing/co
 import { useState } from 'react';
 import { useFinder } from '../library/use-finder';
 import { v7 as uuidv7 } from 'uuid';
+import { Still } from '../figures/still';
 import { useTap } from './use-tap';
 import { becauseWords } from '@waxwing/core/formats';
 
@@ -107,17 +108,20 @@ function Choices({
               <button
                 type="button"
                 disabled={!mayChoose}
-                className="btn target h-auto w-full flex-col items-start gap-0 py-2 text-left"
+                className="btn target h-auto w-full justify-start gap-3 py-2 text-left"
                 onClick={() => {
                   tap(begin(view, movement.id, null, uuidv7));
                   onDone?.();
                 }}
               >
-                <span>{movement.name}</span>
-                <span className="font-normal">
-                  {fit.status === 'open'
-                    ? movement.families.map(label).join(', ')
-                    : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${becauseWords(fit.because)}`}
+                <Still movement={movement} className="h-14 w-14 shrink-0" />
+                <span className="min-w-0">
+                  <span className="block">{movement.name}</span>
+                  <span className="block font-normal">
+                    {fit.status === 'open'
+                      ? movement.families.map(label).join(', ')
+                      : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${becauseWords(fit.because)}`}
+                  </span>
                 </span>
               </button>
             </li>

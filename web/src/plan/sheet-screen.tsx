@@ -152,5 +152,5 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
 
 function Small({ movementId }: { movementId: string }) {
   const page = useQuery(movementQuery(movementId)).data;
-  return page ? <StillPair movement={page.movement} className="h-20 w-16" /> : null;
+  return page ? <StillPair movement={page.movement} className="h-20 w-20" /> : null;
 }
