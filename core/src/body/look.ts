@@ -1,5 +1,5 @@
 /** How the figure is lit and coloured: one key light from the upper left of whoever looks, in three tones of each colour. */
-import { BUILDS, TONES, type Build, type Looks, type Tone } from '../client/looks.js';
+import { BUILDS, TONES, type Build, type Looks, type Tone } from '../movement/looks.js';
 import { ZONES } from './skin.js';
 import { unit, type Vec } from './rotation.js';
 

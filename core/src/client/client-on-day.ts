@@ -7,7 +7,7 @@ import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { Space } from '../movement/vocabulary.js';
 import type { Client, DayKind } from './client.js';
-import type { Looks } from './looks.js';
+import type { Looks } from '../movement/looks.js';
 import type { Ease } from './ease.js';
 import { awaitsClearance, type Benchmark, easeOf, limitsHolding } from './screening.js';
 

@@ -3,7 +3,7 @@ import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Limit } from '../movement/limits.js';
 import type { Space } from '../movement/vocabulary.js';
-import type { Looks } from './looks.js';
+import type { Looks } from '../movement/looks.js';
 import type { Benchmark, ReadinessCheck, TodayCheck } from './screening.js';
 
 /** What most of somebody's day is: it decides what balances it. */

@@ -1,6 +1,5 @@
 export * from './client-on-day.js';
 export * from './client.js';
-export * from './looks.js';
 export * from './conditions.js';
 export * from './ease.js';
 export * from './history.js';

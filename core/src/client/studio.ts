@@ -2,7 +2,7 @@
 import type { RuleChoices } from '../movement/house-rules.js';
 import type { KitPiece } from '../movement/kit.js';
 import type { Space } from '../movement/vocabulary.js';
-import type { Looks } from './looks.js';
+import type { Looks } from '../movement/looks.js';
 import type { KeptPlace } from './place.js';
 
 export interface Studio {

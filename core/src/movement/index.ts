@@ -1,3 +1,4 @@
+export * from './looks.js';
 export * from './attachment.js';
 export * from './causes.js';
 export * from './check.js';

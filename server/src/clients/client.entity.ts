@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { Benchmark, Client, DayKind, Looks, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
-import type { KitPiece, Limit, RuleChoices, Space } from '@waxwing/core/movement';
+import type { Benchmark, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
+import type { KitPiece, Limit, Looks, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('clients')
 export class ClientEntity implements Client {

@@ -1,7 +1,16 @@
 import { applyDecorators } from '@nestjs/common';
 import { ApiProperty, ApiPropertyOptional, PartialType } from '@nestjs/swagger';
-import { DAY_KINDS, type DayKind, type Looks, LOOKS } from '@waxwing/core/client';
-import { type Demand, DEMANDS, KIT_ITEMS, type KitItem, type Space, SPACES } from '@waxwing/core/movement';
+import { DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import {
+  type Demand,
+  DEMANDS,
+  KIT_ITEMS,
+  type KitItem,
+  type Looks,
+  LOOKS,
+  type Space,
+  SPACES,
+} from '@waxwing/core/movement';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,

@@ -1,7 +1,6 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import { type Looks, LOOKS } from '@waxwing/core/client';
-import { SPACES, type Space } from '@waxwing/core/movement';
+import { type Looks, LOOKS, SPACES, type Space } from '@waxwing/core/movement';
 import {
   ArrayMaxSize,
   ArrayUnique,

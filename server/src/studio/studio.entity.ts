@@ -1,7 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 import { JsonColumn } from '../database/json-column.js';
-import type { KeptPlace, Looks } from '@waxwing/core/client';
-import type { KitPiece, RuleChoices, Space } from '@waxwing/core/movement';
+import type { KeptPlace } from '@waxwing/core/client';
+import type { KitPiece, Looks, RuleChoices, Space } from '@waxwing/core/movement';
 
 @Entity('studio')
 export class StudioEntity {

@@ -2,7 +2,7 @@
 import { assembled, handsOf, type Motion, type Person, personFor, readSkin, type Skin } from '@waxwing/core/body';
 import broad from '@waxwing/body/baked/broad.bin?url';
 import narrow from '@waxwing/body/baked/narrow.bin?url';
-import type { Looks } from '@waxwing/core/client';
+import type { Looks } from '@waxwing/core/movement';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { createContext, useContext, useMemo } from 'react';
 import { studioQuery } from '../api/queries';

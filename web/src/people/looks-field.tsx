@@ -1,5 +1,5 @@
 /** Who shows the movements: a mix of people, or one by build and skin. */
-import { LOOKS, type Looks } from '@waxwing/core/client';
+import { LOOKS, type Looks } from '@waxwing/core/movement';
 import { SKINS } from '@waxwing/core/body';
 import { useFormContext, useWatch } from 'react-hook-form';
 

@@ -1,6 +1,15 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
-import { type Client, DAY_KINDS, type DayKind, type Looks } from '@waxwing/core/client';
-import { type Demand, DEMANDS, demandWords, fromPounds, label, type Space, weightWords } from '@waxwing/core/movement';
+import { type Client, DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import {
+  type Demand,
+  DEMANDS,
+  demandWords,
+  fromPounds,
+  label,
+  type Looks,
+  type Space,
+  weightWords,
+} from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DAY_WORDS } from '../words/day-words';
 import { useState, type ReactNode } from 'react';

@@ -1,6 +1,6 @@
 /** The studio: its name, its kit, and how the screen looks on this device. */
-import type { Looks, Studio } from '@waxwing/core/client';
-import type { Space } from '@waxwing/core/movement';
+import type { Studio } from '@waxwing/core/client';
+import type { Looks, Space } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
