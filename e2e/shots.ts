@@ -13,7 +13,8 @@ const shoot = async (page: Page, name: string): Promise<void> => {
 
 test('the desk', async ({ page, studio }) => {
   await page.goto(`${studio.address}/library`);
-  await page.getByRole('link', { name: /Bird dog, elbow/ }).waitFor();
+  await page.locator('img[src*="/stills/"]').nth(5).waitFor();
+  await page.waitForLoadState('networkidle');
   await shoot(page, 'library');
   await page.goto(`${studio.address}/library/goblet-squat`);
   await page.locator('summary', { hasText: 'Knees cave in' }).click();
@@ -62,7 +63,7 @@ test('planning', async ({ page, studio }) => {
   await shoot(page, 'plan');
   await page.getByRole('link', { name: 'Sheet' }).first().click();
   await page.getByRole('heading', { name: 'Mind' }).waitFor();
-  await page.getByRole('img').first().scrollIntoViewIfNeeded();
+  await page.locator('main img, article img').first().scrollIntoViewIfNeeded();
   await shoot(page, 'sheet');
 });
 

@@ -168,8 +168,9 @@ export function assembled({ head, lists }: SkinFile, { hands, hair }: SkinChoice
       for (let i = 0; i < 3; i += 1) {
         const [least, most] = [part.least[i] ?? 0, part.most[i] ?? 0];
         const place = least + ((list.places[v * 3 + i] ?? 0) / PLACES) * (most - least);
-        // What is on the middle meets its mirror image without a gap.
-        skin.positions[to * 3 + i] = i < 2 ? place : Math.abs(place) < MIDDLE_CM ? 0 : place * flip;
+        // Hair meets its mirror image without a gap; clothes and skin are pulled by both sides and overlap.
+        const meets = part.hair !== undefined && Math.abs(place) < MIDDLE_CM;
+        skin.positions[to * 3 + i] = i < 2 ? place : meets ? 0 : place * flip;
       }
       const [x, y, z] = unfolded(list.normals[v * 2] ?? 0, list.normals[v * 2 + 1] ?? 0);
       skin.normals.set([x, y, z * flip], to * 3);
