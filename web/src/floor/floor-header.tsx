@@ -44,8 +44,10 @@ export function FloorHeader({
   useKeys(['o'], () => setOpen('run'));
   useKeys(['l'], () => setOpen('log'));
   return (
-    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1">
-      <h1 className={clients.length > 1 ? 'sr-only' : 'text-2xl'}>{clients.map(({ name }) => name).join(', ')}</h1>
+    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1 xl:flex-nowrap xl:whitespace-nowrap">
+      <h1 className={clients.length > 1 ? 'sr-only' : 'min-w-0 text-2xl xl:truncate'}>
+        {clients.map(({ name }) => name).join(', ')}
+      </h1>
       <Elapsed live={live} />
       {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
       {!live.state.finishedAt && clients.length > 1 && watch && <Watch views={views} watch={watch} />}
@@ -57,7 +59,7 @@ export function FloorHeader({
         </span>
       )}
       <SaveState sessionId={live.view.id} awake={awake} />
-      <span className="flex gap-1">
+      <span className="flex shrink-0 gap-1">
         <HeadButton name="Order of the session" onClick={() => setOpen('run')}>
           <ListOrdered aria-hidden />
         </HeadButton>

@@ -9,7 +9,7 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
     <dialog
       ref={dialog}
       aria-label={title}
-      className="bg-base-100 text-base-content m-auto max-h-[92vh] w-full max-w-3xl border-0 p-0 text-xl backdrop:bg-black/60"
+      className="bg-base-100 text-base-content m-auto max-h-[92vh] whitespace-normal w-full max-w-3xl border-0 p-0 text-xl backdrop:bg-black/60"
       onClose={onClose}
       onClick={(event) => event.target === event.currentTarget && onClose()}
     >
