@@ -137,9 +137,11 @@ function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; heig
   if (canvas.height !== h) canvas.height = h;
 }
 
-function groundOf({ dataset }: HTMLElement): Ground {
-  if (dataset.theme === 'waxwing-contrast') return 'contrast';
-  return getComputedStyle(document.documentElement).colorScheme === 'dark' ? 'dim' : 'light';
+/** What a figure stands on in the theme of now. */
+export function groundNow(): Ground {
+  const page = document.documentElement;
+  if (page.dataset.theme === 'waxwing-contrast') return 'contrast';
+  return getComputedStyle(page).colorScheme === 'dark' ? 'dim' : 'light';
 }
 
 /** Scenes over one another, the paler ones first. */
@@ -153,7 +155,7 @@ function drawOn(
 ): void {
   const onto = canvas.getContext('2d');
   if (!onto) return;
-  const ground = groundOf(document.documentElement);
+  const ground = groundNow();
   const palette = paletteOf(person, ground);
   onto.clearRect(0, 0, canvas.width, canvas.height);
   for (const { share, scene } of layers) {

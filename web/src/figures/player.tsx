@@ -1,10 +1,10 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
-import { boundsOf, type Box, EYES, type Eye, type Motion, together } from '@waxwing/core/body';
+import { boundsOf, type Box, EYES, type Eye, type Motion, paletteOf, personFor, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import { inWords, label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
-import { FigureDrawing } from './figure';
+import { FigureDrawing, groundNow } from './figure';
 import { Still } from './still';
 import { Strip } from './strip';
 import { useSeconds } from './time';
@@ -175,18 +175,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           </button>
         )}
       </div>
-      {muscles && (
-        <p className="mt-1 flex flex-wrap gap-x-4 text-sm">
-          <span>
-            <span className="muscle-mark bg-[#256b75]" /> works most: {movement.muscles.prime.map(inWords).join(', ')}
-          </span>
-          {movement.muscles.assist.length > 0 && (
-            <span>
-              <span className="muscle-mark bg-[#8bb0ae]" /> helps: {movement.muscles.assist.map(inWords).join(', ')}
-            </span>
-          )}
-        </p>
-      )}
+      {muscles && <MuscleKey {...movement.muscles} />}
       {!lessMotion() && (
         <label className="mt-1 flex items-center gap-2 text-sm">
           Turn
@@ -203,6 +192,23 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
       )}
       {!lessMotion() && !motion.still && <Scrubber motion={motion} clock={clock} small={small} />}
     </section>
+  );
+}
+
+/** Which colour means what. The ink of a muscle is the same on everybody. */
+function MuscleKey({ prime, assist }: Movement['muscles']) {
+  const ink = paletteOf(personFor(''), groundNow());
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-4 text-sm">
+      <span>
+        <span className="muscle-mark" style={{ background: ink.prime }} /> works most: {prime.map(inWords).join(', ')}
+      </span>
+      {assist.length > 0 && (
+        <span>
+          <span className="muscle-mark" style={{ background: ink.assist }} /> helps: {assist.map(inWords).join(', ')}
+        </span>
+      )}
+    </p>
   );
 }
 

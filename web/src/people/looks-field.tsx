@@ -1,12 +1,14 @@
 /** Who shows the movements: a mix of people, or one by build and skin. */
-import { LOOKS, type Looks } from '@waxwing/core/movement';
+import { type Build, LOOKS, type Looks, type Tone, TONES } from '@waxwing/core/movement';
 import { SKINS } from '@waxwing/core/body';
 import { useFormContext, useWatch } from 'react-hook-form';
 
-const BUILD_WORDS = { broad: 'broader build', narrow: 'narrower build' } as const;
+const BUILD_WORDS: Readonly<Record<Build, string>> = { broad: 'broader build', narrow: 'narrower build' };
 
-export const looksWords = (looks: Looks): string => {
-  const [build, tone] = looks.split('-') as ['broad' | 'narrow', string];
+const partsOf = (looks: Looks): [Build, Tone] => looks.split('-') as [Build, Tone];
+
+const looksWords = (looks: Looks): string => {
+  const [build, tone] = partsOf(looks);
   return `${BUILD_WORDS[build]}, ${tone} skin`;
 };
 
@@ -14,7 +16,7 @@ export const looksWords = (looks: Looks): string => {
 export function LooksField({ id, nobody }: { id: string; nobody: string }) {
   const { register } = useFormContext<{ looks: Looks | '' }>();
   const looks = useWatch<{ looks: Looks | '' }, 'looks'>({ name: 'looks' });
-  const tone = looks ? SKINS[LOOKS.indexOf(looks) % SKINS.length] : undefined;
+  const tone = looks ? SKINS[TONES.indexOf(partsOf(looks)[1])] : undefined;
   return (
     <span className="flex items-center gap-2">
       <select id={id} className="select w-full max-w-xs" {...register('looks')}>
