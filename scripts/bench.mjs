@@ -471,9 +471,14 @@ async function inBrowser(address) {
 
   await page.goto(`${address}/library/figures?family=bridge`);
   await page.getByRole('button', { name: 'Play all' }).click();
-  const late = await page.evaluate(async () => {
+  await page.addStyleTag({
+    content: `main ul.ruled { display: grid; grid-template-columns: repeat(5, 240px) }
+      main ul.ruled > li { display: block } main ul.ruled > li:nth-child(n + 7), main ul.ruled > li > ul { display: none }
+      main ul.ruled .h-36, main ul.ruled .h-36 > div { width: 240px; height: 300px }`,
+  });
+  await page.locator('main .h-36 canvas').nth(5).waitFor();
+  const beats = await page.evaluate(async () => {
     const seconds = 2;
-    const frame = 1000 / 60;
     await new Promise((resolve) => setTimeout(resolve, 500));
     const all = [];
     for (let i = 0; i < 5; i += 1) {
@@ -483,11 +488,11 @@ async function inBrowser(address) {
         await new Promise(requestAnimationFrame);
         shown += 1;
       }
-      all.push(Math.max(0, Math.round((performance.now() - began) / frame) - shown) / seconds);
+      all.push((performance.now() - began) / shown);
     }
     return all;
   });
-  row('frames dropped a second with six figures playing', median(late), 'of 60', 1);
+  row('a frame with six figures of 240 × 300 playing', median(beats), 'ms', 20);
   await browser.close();
 }
 

@@ -26,9 +26,7 @@ const HELD_KG: Readonly<Partial<Record<Figure['holds'][number]['item'], number>>
   barbell: 40,
   'trap-bar': 50,
   backpack: 10,
-  plate: 10,
   ball: 5,
-  jug: 8,
 };
 
 interface Part {

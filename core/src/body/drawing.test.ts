@@ -8,6 +8,7 @@ import {
   ANGLES,
   arcOf,
   assembled,
+  coarsened,
   BONE,
   BONE_SIZE,
   BONES,
@@ -157,6 +158,29 @@ describe('the skin', () => {
         });
       }),
       { numRuns: 40 },
+    );
+  });
+
+  test('with fewer triangles moves as it does with all of them', () => {
+    const few = coarsened(broad);
+    expect(few.count).toBeLessThan(broad.count / 4);
+    expect(Math.max(...few.triangles)).toBe(few.count - 1);
+    fc.assert(
+      fc.property(posture, (pose) => {
+        const bones = bonesOf(bodyAt(pose), REST);
+        const [all, some] = [skinned(broad, bones), skinned(few, bones)];
+        const differs = [...few.triangles].filter((v, i) => {
+          const full = broad.coarse[i] ?? 0;
+          return (
+            few.zones[v] !== broad.zones[full] ||
+            (['positions', 'normals'] as const).some((list) =>
+              [0, 1, 2].some((axis) => some[list][v * 3 + axis] !== all[list][full * 3 + axis]),
+            )
+          );
+        });
+        expect(differs).toEqual([]);
+      }),
+      { numRuns: 3 },
     );
   });
 

@@ -32,7 +32,7 @@ export function stagerFor(motion: Motion, skin: Skin, inks: Uint8Array = skin.zo
     skinned(skin, bonesOf(frame.body, REST, matrices), posed);
     return {
       frame,
-      person: { ...posed, triangles: skin.triangles, coarse: skin.coarse, inks, open: skin.open },
+      person: { ...posed, triangles: skin.triangles, inks, open: skin.open },
       held: heldAt(motion.figure, frame.body),
       furniture,
     };

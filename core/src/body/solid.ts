@@ -6,8 +6,6 @@ export interface Solid {
   positions: Float32Array;
   normals: Float32Array;
   triangles: Uint16Array;
-  /** Fewer of them, for small pictures that must be quick. */
-  coarse?: Uint16Array;
   /** Index into `INKS`. */
   inks: Uint8Array;
   /** 0–1: how open each place lies to light; all of it where left out. */

@@ -12,7 +12,7 @@ import type { Hand } from './skin-file.js';
 const grip = ({ wrist, knuckles }: Limbs): Vec => between(wrist, knuckles, 0.8);
 
 /** Held between both palms rather than gripped. */
-const CUPPED: ReadonlySet<string> = new Set(['dumbbell', 'bell', 'plate', 'ball', 'backpack', 'cushion']);
+const CUPPED: ReadonlySet<string> = new Set(['dumbbell', 'bell', 'ball', 'backpack', 'cushion']);
 const IN_HANDS: ReadonlySet<string> = new Set(['hands', 'between', 'across']);
 
 /** How a figure's hand is closed: round something, under something heavy, or not at all. */
@@ -125,7 +125,6 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
   if (where === 'hips') {
     const at = add(body.root, turned(body.pelvis, [12.5, 2, 0]));
     if (item === 'barbell') barbell(into, at, axisZ(body.pelvis));
-    else if (item === 'plate') disc(into, at, axisX(body.pelvis), 17);
     else dumbbell(into, at, axisZ(body.pelvis));
     return;
   }
@@ -135,11 +134,10 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
     const limbs = body[side];
     const at = grip(limbs);
     if (item === 'bell') bell(into, at, bellHangs(limbs, side), axisX(limbs.hand));
-    else if (item === 'jug') jug(into, at);
     else if (item === 'handle') {
       const half = times(axisX(limbs.hand), 6.5);
       into.bar('iron', minus(at, half), add(at, half), 1.7);
-    } else if (item === 'plate' || item === 'ball') disc(into, at, axisZ(limbs.hand), 11);
+    } else if (item === 'ball') disc(into, at, axisZ(limbs.hand), 11);
     else dumbbell(into, at, axisX(limbs.hand));
   }
   if (each.length > 0) return;
@@ -147,10 +145,9 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
     case 'barbell':
       return barbell(into, both, across);
     case 'dowel':
-    case 'towel':
     case 'long-bar':
       into.bar(
-        item === 'dowel' ? 'wood' : item === 'towel' ? 'mat' : 'steel',
+        item === 'dowel' ? 'wood' : 'steel',
         add(both, times(across, -HALF_STICK_CM)),
         add(both, times(across, HALF_STICK_CM)),
         1.4,
@@ -161,9 +158,6 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
       return;
     case 'swiss-ball':
       into.ball('prop', [between(body.left.elbow, body.right.elbow, 0.5)[0] + 10, 30, 0], 30, 28);
-      return;
-    case 'plate':
-      disc(into, both, axisX(body.thorax), 18);
       return;
     case 'bell':
       return bell(into, both, [0, -1, 0], across);
@@ -188,24 +182,6 @@ function bellHangs({ fingertip, wrist, elbow, hand }: Limbs, side: BodySide): Ve
   const beyond = unit(minus(fingertip, wrist));
   if (beyond[1] < 0.3) return beyond;
   return unit(add(unit(minus(elbow, wrist)), times(axisZ(hand), side === 'right' ? 0.9 : -0.9)));
-}
-
-/** A filled jug, hanging from its handle. */
-function jug(into: SolidBuilder, hand: Vec): void {
-  into.lathe(
-    'band',
-    add(hand, [0, -26, 0]),
-    [0, 1, 0],
-    [
-      [0, 0],
-      [0, 7.5],
-      [15, 7.5],
-      [21, 3],
-      [23, 3],
-      [23, 0],
-    ],
-  );
-  into.bar('band', add(hand, [0, 0, -4]), add(hand, [0, 0, 4]), 1.4);
 }
 
 /** A frame round the legs with a handle at each side. */

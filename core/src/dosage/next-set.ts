@@ -21,7 +21,8 @@ export interface SetSituation {
   window: Pick<DoseWindow, 'low' | 'high'>;
   /** Reps or seconds done, on the weaker side. */
   amount: number;
-  effort: Effort;
+  /** How it felt; null where that was not noted, which counts as hard: nothing goes up on a guess. */
+  effort: Effort | null;
   /** A typed number of reps left, where the trainer asked. */
   left?: number | null;
   /** The load in hand, one of `loads`; null when there is none. */
@@ -57,7 +58,9 @@ const LEFT_AFTER_STEP = 2;
 const doneIn = ({ amount, mode, effort }: SetSituation) => ({ amount, mode, effort });
 
 /** Reps and what is left, as one number to failure. */
-const toFailure = ({ amount, effort, left }: SetSituation): number => amount + (left ?? REPS_LEFT[effort]);
+const toFailure = ({ amount, effort, left }: SetSituation): number => amount + (left ?? REPS_LEFT[effort ?? 'hard']);
+
+const isHard = ({ effort }: SetSituation): boolean => effort === null || effort === 'hard';
 
 /** The next set. The load is always one of `loads`, the one in hand, or none where that is possible. */
 export function nextSet(s: SetSituation): NextSet {
@@ -74,10 +77,10 @@ export function nextSet(s: SetSituation): NextSet {
   }
   if (s.pain === 'dull') return keep('hold', window.low, { code: 'dull-pain' });
   if (s.faults.length > 0) {
-    if (s.effort === 'hard') return lessen(s, false);
+    if (isHard(s)) return lessen(s, false);
     return keep('hold', Math.min(s.amount, window.high), { code: 'unclean', faults: [...s.faults] });
   }
-  if (s.effort === 'hard') {
+  if (isHard(s)) {
     const amount = Math.min(s.amount, window.high);
     return keep('hold', amount, { code: 'once-more', ...doneIn(s), next: amount });
   }

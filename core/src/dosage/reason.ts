@@ -12,8 +12,8 @@ export const labelFact = text(80);
 export const faultFact = text(60).nullable();
 const share = z.number().min(0).max(1_000);
 
-/** What was done, and how it felt. */
-const done = { amount: amountFact, mode: z.enum(DOSE_MODES), effort: z.enum(EFFORTS) };
+/** What was done, and how it felt; null where that was not noted. */
+const done = { amount: amountFact, mode: z.enum(DOSE_MODES), effort: z.enum(EFFORTS).nullable() };
 /** The same with the faults that were seen in it. */
 const seen = { ...done, faults: z.array(faultFact).max(40) };
 /** From one weight to the next, with the step as a share. */
@@ -22,7 +22,7 @@ const jump = { from: labelFact, to: labelFact, share };
 export const SET_REASONS = [
   reasonOf('sharp-pain', {}),
   reasonOf('stop-fault', { fault: faultFact }),
-  reasonOf('more-in-it', { amount: amountFact, effort: z.enum(EFFORTS), next: amountFact }),
+  reasonOf('more-in-it', { amount: amountFact, effort: done.effort, next: amountFact }),
   reasonOf('dull-pain', {}),
   reasonOf('unclean', { faults: z.array(faultFact).max(40) }),
   reasonOf('once-more', { ...done, next: amountFact }),

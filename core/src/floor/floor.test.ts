@@ -15,7 +15,7 @@ import {
 } from '../client/index.js';
 import { NO_EVIDENCE, nextPlace, type ClientRecord } from '../coaching/index.js';
 import { loadsFor } from '../dosage/index.js';
-import { buildCatalog, reach, SWAP_REASONS, type Catalog, type MovementPage } from '../ladder/index.js';
+import { buildCatalog, reach, signAmount, SWAP_REASONS, type Catalog, type MovementPage } from '../ladder/index.js';
 import {
   DEMANDS,
   EFFORTS,
@@ -247,7 +247,7 @@ describe('going up', () => {
     const harder = nextUp(viewAt('bodyweight-squat')).best;
     const sign = pageOf('bodyweight-squat').harder.find(({ to }) => to === harder?.id)?.readyWhen;
     if (!sign) throw new Error('no sign to meet');
-    const good = { amount: sign.reps ?? sign.seconds ?? 0, effort: 'easy' as const, clean: true };
+    const good = { amount: signAmount(sign), effort: 'easy' as const, clean: true };
     const after = (sessions: number) =>
       nextUp(
         viewAt('bodyweight-squat', [], {

@@ -19,7 +19,7 @@ export interface Step {
   backWhen?: BackWhen | undefined;
 }
 
-/** A movement's neighbours. */
+/** A movement's neighbours: the nearest rung first, and of several as near the one that leads on to most. */
 export interface Rung {
   easier: Step[];
   harder: Step[];
@@ -61,7 +61,14 @@ export function buildLadder(nodes: readonly LadderNode[]): Ladder {
       addStep(there[back], { to: node.id, lever, readyWhen, backWhen });
     }
   }
-  return { rungs, levels: levelsOf(rungs), components: componentsOf(rungs) };
+  const levels = levelsOf(rungs);
+  for (const rung of rungs.values())
+    for (const way of ['easier', 'harder'] as const) {
+      const far = ({ to }: Step): number => (levels.get(to) ?? 0) * (way === 'harder' ? 1 : -1);
+      const on = ({ to }: Step): number => rungs.get(to)?.[way].length ?? 0;
+      rung[way].sort((a, b) => far(a) - far(b) || on(b) - on(a));
+    }
+  return { rungs, levels, components: componentsOf(rungs) };
 }
 
 /** The same link written at both ends stays one step; the end with the signs wins. */

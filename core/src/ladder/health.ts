@@ -4,6 +4,7 @@ import type { Movement } from '../movement/schema.js';
 import { inWords } from '../movement/words.js';
 import { breachesOf, COACHING_RULES, type CoachingContext } from './coaching-rules.js';
 import { buildLadder, CycleError, reach, type Ladder } from './graph.js';
+import { signAmount, signMismatch } from './readiness.js';
 
 export const HEALTH_KINDS = [
   'cycle',
@@ -202,10 +203,10 @@ function readinessGaps(movement: Movement, byId: ReadonlyMap<string, Movement>, 
     const windows = Object.values(from.dose.windows);
     const most = Math.max(...windows.map((window) => window.high));
     const sets = Math.max(...windows.map((window) => window.sets[1]));
-    const wanted = sign.reps ?? sign.seconds ?? 0;
-    const wrongUnit = (sign.seconds !== undefined) !== (from.dose.mode === 'time') && from.dose.mode !== 'distance';
+    const wanted = signAmount(sign);
+    const wrongUnit = signMismatch(sign, from.dose.mode);
     const what = wrongUnit
-      ? `is counted in ${sign.seconds === undefined ? 'reps' : 'seconds'}, but ${from.name} is not`
+      ? `is counted in ${wrongUnit}, but ${from.name} is not`
       : wanted > most
         ? `asks for ${wanted}, but no dose of ${from.name} goes over ${most}`
         : sign.sets > sets

@@ -1,12 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { DEMANDS, demandsWith, fitWith, openOptions, kitCounts, type Limit } from '../movement/index.js';
+import { DEMANDS, demandsWith, DOSE_MODES, fitWith, openOptions, kitCounts, type Limit } from '../movement/index.js';
 import {
   buildCatalog,
   buildLadder,
   CycleError,
   type LadderNode,
   readiness,
+  signIn,
+  signMismatch,
   signWords,
   substitutes,
   SWAP_REASONS,
@@ -19,6 +21,19 @@ const node = (id: string, ...harder: string[]): LadderNode => ({
 });
 
 describe('ladder graph', () => {
+  test('names the nearest rung first, and of several as near the one that leads on to most', () => {
+    const { rungs } = buildLadder([
+      node('a', 'far', 'dead-end', 'b'),
+      node('b', 'far', 'c'),
+      node('c'),
+      node('dead-end'),
+      node('far', 'top'),
+      node('top'),
+    ]);
+    expect(rungs.get('a')?.harder.map(({ to }) => to)).toEqual(['b', 'dead-end', 'far']);
+    expect(rungs.get('far')?.easier.map(({ to }) => to)).toEqual(['b', 'a']);
+  });
+
   test('a level is the longest way up from the easiest, as brute force finds it', () => {
     fc.assert(
       fc.property(lawfulLibrary(9), (library) => {
@@ -146,5 +161,15 @@ describe('readiness', () => {
 
   test('is said in words', () => {
     expect(signWords(sign)).toBe('2 sets of 12 clean reps, medium effort or easier, in 2 sessions running');
+    const { reps: _, ...rest } = sign;
+    expect(signWords(signIn('distance', 20, rest))).toBe(
+      '2 sets of 20 m, clean, medium effort or easier, in 2 sessions running',
+    );
+    expect(signWords(signIn('time', 20, rest))).toBe(
+      '2 sets of 20 s, clean, medium effort or easier, in 2 sessions running',
+    );
+    // It speaks of the unit that the movement is dosed in, or is found out.
+    for (const made of DOSE_MODES)
+      for (const dosed of DOSE_MODES) expect(signMismatch(signIn(made, 20, rest), dosed) === null).toBe(made === dosed);
   });
 });

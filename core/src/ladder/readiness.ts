@@ -1,7 +1,7 @@
 /** Whether recorded sets meet a link's `readyWhen`: enough good sets, in each of enough sessions in a row. */
 import type { ReadyWhen } from '../movement/schema.js';
 import { bestSingle, type DoneSet, type PastSession } from '../client/history.js';
-import { EFFORTS } from '../movement/vocabulary.js';
+import { type DoseMode, EFFORTS } from '../movement/vocabulary.js';
 
 export interface Readiness {
   ready: boolean;
@@ -10,8 +10,30 @@ export interface Readiness {
   needed: number;
 }
 
+/** What a sign is counted in, for each way of dosing the movement to be ready in. */
+const COUNTED_IN = { reps: 'reps', time: 'seconds', distance: 'metres' } as const satisfies Record<DoseMode, string>;
+
+/** A sign in the unit of the movement to be ready in. */
+export const signIn = (
+  mode: DoseMode,
+  amount: number,
+  sign: Omit<ReadyWhen, 'reps' | 'seconds' | 'metres'>,
+): ReadyWhen => ({
+  [COUNTED_IN[mode]]: amount,
+  ...sign,
+});
+
+/** How much of the movement a sign asks for in a set. */
+export const signAmount = (sign: ReadyWhen): number => sign.reps ?? sign.seconds ?? sign.metres ?? 0;
+
+/** What a sign is counted in where that is not what the movement is dosed in; null where it is. */
+export const signMismatch = (sign: ReadyWhen, mode: DoseMode): string | null =>
+  sign[COUNTED_IN[mode]] === undefined
+    ? (Object.values(COUNTED_IN).find((unit) => sign[unit] !== undefined) ?? null)
+    : null;
+
 const meets = (set: DoneSet, sign: ReadyWhen): boolean =>
-  bestSingle(set) >= (sign.reps ?? sign.seconds ?? 0) &&
+  bestSingle(set) >= signAmount(sign) &&
   (set.clean || !sign.clean) &&
   set.effort !== null &&
   EFFORTS.indexOf(set.effort) <= EFFORTS.indexOf(sign.effortAtMost);
@@ -30,7 +52,7 @@ export function signWords(sign: ReadyWhen): string {
   const what =
     sign.reps !== undefined
       ? `${sign.reps}${sign.clean ? ' clean' : ''} reps`
-      : `${sign.seconds} s${sign.clean ? ', clean' : ''}`;
+      : `${signAmount(sign)} ${sign.seconds === undefined ? 'm' : 's'}${sign.clean ? ', clean' : ''}`;
   const sets = sign.sets === 1 ? '1 set' : `${sign.sets} sets`;
   const effort = sign.effortAtMost === 'easy' ? 'felt easy' : `${sign.effortAtMost} effort or easier`;
   return `${sets} of ${what}, ${effort}, in ${sign.sessions === 1 ? '1 session' : `${sign.sessions} sessions running`}`;
@@ -38,7 +60,7 @@ export function signWords(sign: ReadyWhen): string {
 
 /** The same where there is little room: `3 × 10 clean, medium at most, 2 sessions running`. */
 export function signBrief(sign: ReadyWhen): string {
-  const amount = sign.reps ?? `${sign.seconds} s`;
+  const amount = sign.reps ?? `${signAmount(sign)} ${sign.seconds === undefined ? 'm' : 's'}`;
   const sessions = sign.sessions === 1 ? '1 session' : `${sign.sessions} sessions running`;
   return `${sign.sets} × ${amount}${sign.clean ? ' clean' : ''}, ${sign.effortAtMost} at most, ${sessions}`;
 }

@@ -103,12 +103,16 @@ export const readyWhenSchema = z
   .strictObject({
     reps: count(200).optional(),
     seconds: count(3600).optional(),
+    metres: count(2000).optional(),
     sets: count(20),
     clean: z.boolean(),
     effortAtMost: z.enum(EFFORTS),
     sessions: count(20),
   })
-  .refine((r) => (r.reps === undefined) !== (r.seconds === undefined), 'needs either reps or seconds');
+  .refine(
+    (r) => [r.reps, r.seconds, r.metres].filter((amount) => amount !== undefined).length === 1,
+    'needs one of reps, seconds and metres',
+  );
 
 export const backWhenSchema = z
   .strictObject({

@@ -129,16 +129,18 @@ export const SUGGEST_WORTH = {
   tooHard: -3,
   /** For each level away from where a newcomer begins. */
   levelOff: -0.6,
-  care: -1.5,
+  care: -2.5,
   /** For each link to another rung, to eight: what much else is built on is where one begins. */
   staple: 0.2,
   /** Something new goes one way first: forward and back, and not to the side or round. */
   otherWay: -0.8,
   /** For each step by which something new asks more than a little of anything; of somebody new to training, more than nothing. */
   asks: -0.25,
-  /** Something new that the weights of this kit can make heavier: it has somewhere to go. */
+  /** Something new that the weights of this kit can make heavier: it has somewhere to go. The trunk learns to hold first. */
   loadable: 1,
-  /** A pattern that is not trained where it is meant to be: a heel raise is no squat, a curl is no pull. */
+  /** The same for whoever has trained for years and comes for strength: their own weight is long outgrown. */
+  loadableTrained: 3,
+  /** A pattern that is not trained where it is meant to be: a heel raise is no squat, a curl is no pull; half of it where that comes second. */
   besides: -3,
   /** For each prime muscle beyond the first, to three: movements that work much in one. */
   compound: 0.9,
@@ -300,8 +302,8 @@ export function neglect(
   );
 }
 
-/** How many strength movements a slot of so many minutes holds: about six minutes each beside a short warm-up and stretch. */
-const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.round((minutes - 8) / 6)));
+/** How many strength movements a slot of so many minutes holds: about seven minutes each, with what prepares and eases off. */
+const mainCount = (minutes: number): number => Math.max(1, Math.min(MAIN.length, Math.round((minutes - 2) / 7)));
 
 function heightsOf({ components, levels }: Ladder): Map<string, number> {
   const highest = new Map<number, number>();
@@ -405,9 +407,15 @@ const TRAINS: Readonly<Partial<Record<Pattern, readonly Muscle[]>>> = {
   hinge: ['glutes', 'hamstrings'],
   push: ['chest'],
   pull: ['lats', 'mid-back', 'upper-back'],
+  brace: ['abs', 'obliques', 'deep-trunk'],
 };
-const isBesides = ({ muscles }: MovementSummary, pattern: Pattern): boolean =>
-  TRAINS[pattern]?.every((muscle) => muscle !== muscles.prime[0]) ?? false;
+
+/** How far a movement trains something beside its pattern: 0 to 1. */
+function besides({ muscles: { prime } }: MovementSummary, pattern: Pattern): number {
+  const meant = TRAINS[pattern];
+  if (!meant || prime.slice(0, 1).some((muscle) => meant.includes(muscle))) return 0;
+  return prime.some((muscle) => meant.includes(muscle)) ? 0.5 : 1;
+}
 
 /** Links to other rungs that make a movement a staple. */
 const MOST_LINKS = 8;
@@ -432,7 +440,7 @@ function picksFor(
       const before = readyFor.get(id);
       let worth = openness === 'care' ? SUGGEST_WORTH.care : 0;
       if (main && movement.planes.some((plane) => planes.has(plane))) worth += SUGGEST_WORTH.shortPlane;
-      if (main && isBesides(movement, slot.pattern)) worth += SUGGEST_WORTH.besides;
+      if (main) worth += SUGGEST_WORTH.besides * besides(movement, slot.pattern);
       if (main) worth += SUGGEST_WORTH.compound * Math.min(2, Math.max(0, moversOf(movement) - 1));
       let how: Pick['how'] = 'new';
       if (tooHard.has(id)) {
@@ -463,20 +471,23 @@ const moversOf = ({ muscles }: MovementSummary): number =>
 
 /** What speaks for beginning with a movement, and against it: what much is built on, goes one way and asks little comes first. */
 function newWorth(
-  { kit: pieces }: SuggestRequest,
+  { kit: pieces, purpose }: SuggestRequest,
   { standing }: SuggestClient,
-  { id, planes, demands, kit, dose }: MovementSummary,
+  { id, pattern, planes, demands, kit, dose }: MovementSummary,
   { ladder }: Known,
 ): number {
   const rung = ladder.rungs.get(id);
   const links = (rung?.easier.length ?? 0) + (rung?.harder.length ?? 0) + (rung?.sideways.length ?? 0);
-  const little = (standing.trainingYears ?? 0) === 0 ? 0 : 1;
+  const years = standing.trainingYears ?? 0;
+  const little = years === 0 ? 0 : 1;
+  const outgrown = years >= TRAINED_YEARS && (purpose === 'strength' || purpose === 'power');
+  const heavier = outgrown ? SUGGEST_WORTH.loadableTrained : SUGGEST_WORTH.loadable;
   const asked = Object.values(demands).reduce((sum, amount) => sum + Math.max(0, amount - little), 0);
   return (
     Math.min(MOST_LINKS, links) * SUGGEST_WORTH.staple +
     (planes.every((plane) => plane === 'sagittal') ? 0 : SUGGEST_WORTH.otherWay) +
     asked * SUGGEST_WORTH.asks +
-    (dose.mode === 'reps' && loadsFor(kit, pieces).length > 0 ? SUGGEST_WORTH.loadable : 0)
+    (pattern !== 'brace' && dose.mode === 'reps' && loadsFor(kit, pieces).length > 0 ? heavier : 0)
   );
 }
 

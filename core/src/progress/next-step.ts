@@ -161,13 +161,11 @@ export function nextStep(question: StepQuestion): NextStep {
     const cap = capFor(movement, one, standing.limits, work.kg ?? 0);
     return cap === null || capKg !== null || (one.kg ?? 0) <= cap;
   });
-  // A question without an answer counts as hard: nothing goes up on a guess.
-  const effort = work.effort ?? 'hard';
   const next = nextSet({
     mode: movement.dose.mode,
     window,
     amount: work.amount,
-    effort,
+    effort: work.effort,
     left: work.left,
     load,
     loads,
@@ -193,7 +191,8 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   ): NextStep => ({
     kind,
     code,
-    why: work?.effort === null ? [why, { code: 'effort-unknown' }] : [why],
+    // A reason that tells how the set felt says itself that nobody noted it.
+    why: work?.effort === null && !('effort' in why) ? [why, { code: 'effort-unknown' }] : [why],
     change: next.kind,
     dose: {
       load: dose.load,

@@ -197,7 +197,7 @@ group('where a lane stands', () => {
   test('totals are the sum of their parts, to the rep and the kilogram', () => {
     fc.assert(
       fc.property(sets, (done) => {
-        const { amount, left, right, volumeKg } = totalsOf(entryOf(done), 'each');
+        const { amount, left, right, volumeKg } = totalsOf(entryOf(done), 'each', 'reps');
         expect(left + right).toBe(amount);
         expect(amount).toBe(done.reduce((sum, set) => sum + set.amount, 0));
         expect(volumeKg).toBe(done.reduce((sum, set) => sum + set.amount * (set.kg ?? 0), 0));

@@ -1,6 +1,6 @@
 /** Where a lane stands in its sets: which set is next, which side, and what the totals are. */
 import { partTotals } from '../dosage/parts.js';
-import type { Sides } from '../movement/vocabulary.js';
+import type { DoseMode, Sides } from '../movement/vocabulary.js';
 import type { Entry, SetRecord } from './fold.js';
 import type { SetSide } from './events.js';
 
@@ -32,19 +32,19 @@ export function progressOf(entry: Entry, sides: Sides): Progress {
 
 export interface Totals {
   sets: number;
-  /** Reps or seconds, both sides added up: `10 a side is 20`. */
+  /** Reps, seconds or metres, both sides added up: `10 a side is 20`. */
   amount: number;
   left: number;
   right: number;
   /** Pulses and seconds held of composed sets, beside the amount. */
   pulses: number;
   held: number;
-  /** Σ reps × load, for sets with a load; what was done with lighter weights in the same set counts at those. */
+  /** Σ reps × load, for sets with a load, nothing for what is held or carried; what was done with lighter weights in the same set counts at those. */
   volumeKg: number;
 }
 
 /** Exact totals of one stay at a movement; of what was counted. */
-export function totalsOf(entry: Entry, sides: Sides): Totals {
+export function totalsOf(entry: Entry, sides: Sides, mode: DoseMode): Totals {
   const counted = entry.sets.filter(({ uncounted }) => !uncounted);
   const dropped = (set: SetRecord) => set.drops.reduce((sum, drop) => sum + drop.amount, 0);
   const amountOn = (side: SetSide) =>
@@ -62,6 +62,6 @@ export function totalsOf(entry: Entry, sides: Sides): Totals {
     held: composed.reduce((sum, { reps, held }) => sum + (reps > 0 ? held : 0), 0),
     volumeKg: counted
       .flatMap(({ drops, ...set }) => [set, ...drops])
-      .reduce((sum, { amount, kg }) => sum + amount * (kg ?? 0), 0),
+      .reduce((sum, { amount, kg }) => sum + (mode === 'reps' ? amount * (kg ?? 0) : 0), 0),
   };
 }

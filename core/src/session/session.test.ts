@@ -111,7 +111,7 @@ describe('sets and sides', () => {
   });
 
   test('ten a side is twenty, with the load on both', () => {
-    expect(totalsOf(sets('left', 'right'), 'each')).toEqual({
+    expect(totalsOf(sets('left', 'right'), 'each', 'reps')).toEqual({
       sets: 1,
       amount: 20,
       left: 10,
@@ -120,6 +120,9 @@ describe('sets and sides', () => {
       held: 0,
       volumeKg: 160,
     });
+    // Metres and seconds with a weight are no kilograms moved.
+    for (const mode of ['time', 'distance'] as const)
+      expect(totalsOf(sets('left', 'right'), 'each', mode)).toMatchObject({ amount: 20, volumeKg: 0 });
   });
 });
 

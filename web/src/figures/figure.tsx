@@ -20,7 +20,8 @@ import {
 import type { Movement, View } from '@waxwing/core/movement';
 import { useLayoutEffect, useMemo, useRef } from 'react';
 import { paint } from './paint';
-import { drawPlainly, filling } from './plain-stage';
+import type { Picture } from './picture';
+import { filling } from './plain-stage';
 import { type Cast, useCast } from './skins';
 import { sharedStage } from './stage';
 import type { Time } from './time';
@@ -64,17 +65,19 @@ export function FigureDrawing({
 }: Props) {
   const whole = useMemo(() => box ?? boundsOf(motion, view), [box, motion, view]);
   const cast = useCast(motion);
-  const stager = useMemo(
-    () => cast && stagerFor(motion, cast.skin, muscles && tinted(cast.skin, muscles)),
-    [cast, motion, muscles],
-  );
-  const ghostStager = useMemo(() => cast && ghost && stagerFor(ghost, cast.skin), [cast, ghost]);
+  const runs = typeof at !== 'number';
   const [holder, size] = useSize();
+  const quick = runs && size !== null && size.width * size.height <= SMALL_PIXELS && !sharedStage().card;
+  const skin = quick ? cast?.light : cast?.skin;
+  const stager = useMemo(
+    () => skin && stagerFor(motion, skin, muscles && tinted(skin, muscles)),
+    [skin, motion, muscles],
+  );
+  const ghostStager = useMemo(() => skin && ghost && stagerFor(ghost, skin), [skin, ghost]);
   const canvasRef = useRef<HTMLCanvasElement>(null);
   const marksRef = useRef<SVGGElement>(null);
   const arcRef = useRef<SVGGElement>(null);
   const degreesRef = useRef<SVGTextElement>(null);
-  const runs = typeof at !== 'number';
   const frame = size ? filling(whole, size.width / size.height) : whole;
 
   useLayoutEffect(() => {
@@ -86,7 +89,7 @@ export function FigureDrawing({
       const scene = stager(seconds);
       const camera = cameraOf(view, reflect !== otherSide(motion, seconds), scene.frame.travelled);
       const layers = ghostStager ? [{ share: GHOST_SHARE, scene: ghostStager(seconds) }] : [];
-      drawOn(canvas, [...layers, { share: 1, scene }], cast, camera, frame, runs);
+      drawOn(canvas, [...layers, { share: 1, scene }], cast, camera, frame, quick ? 'quick' : runs ? 'plain' : 'fine');
       const see = seenBy(camera);
       const marks = mark ? marksOf(scene.frame, see, mark) : [];
       paint(
@@ -127,6 +130,8 @@ const GHOST_SHARE = 0.3;
 const SHADOW: Readonly<Record<Ground, number>> = { light: 0.3, dim: 0.6, contrast: 0.5 };
 /** How thick the contour is, in centimetres. */
 const CONTOUR_CM: Readonly<Record<Ground, number>> = { light: 0.18, dim: 0.18, contrast: 0.6 };
+/** Up to this size fewer triangles are enough. */
+const SMALL_PIXELS = 240 * 340;
 /** More pixels than this to one of the page are not seen. */
 const MOST_DENSE = 2;
 
@@ -151,17 +156,15 @@ function drawOn(
   { person }: Cast,
   camera: Camera,
   box: Box,
-  runs: boolean,
+  detail: Picture['detail'],
 ): void {
   const onto = canvas.getContext('2d');
   if (!onto) return;
   const ground = groundNow();
   const palette = paletteOf(person, ground);
-  onto.clearRect(0, 0, canvas.width, canvas.height);
-  for (const { share, scene } of layers) {
-    onto.globalAlpha = share;
-    const picture = { scene, camera, box, palette, shadow: SHADOW[ground], contour: CONTOUR_CM[ground], runs };
-    if (!sharedStage()?.draw(onto, picture)) drawPlainly(onto, picture);
-  }
-  onto.globalAlpha = 1;
+  const around = { camera, box, palette, shadow: SHADOW[ground], contour: CONTOUR_CM[ground], detail };
+  sharedStage().draw(
+    onto,
+    layers.map(({ share, scene }) => ({ share, picture: { scene, ...around } })),
+  );
 }

@@ -1,42 +1,33 @@
 /**
  * The figure drawn by the graphics card: three tones of each colour, a thin contour, and a blot on the floor. One context for the whole
- * page, since browsers allow only some: each picture is drawn there and copied onto its own canvas.
+ * page, since browsers allow only some: all pictures of a moment are drawn there side by side, and then copied onto their own canvases.
+ * A copy waits until everything before it is drawn, so that one by one they would cost a wait each.
  */
 import {
   blotOf,
-  type Box,
-  type Camera,
   FILL_LIGHT,
   INKS,
   KEY_LIGHT,
   LIGHT,
   lightOf,
-  type Palette,
-  type Scene,
   type Solid,
   solidsOf,
   TONE_STEPS,
 } from '@waxwing/core/body';
-
-export interface Picture {
-  scene: Scene;
-  camera: Camera;
-  /** Centimetres of the room, y down. */
-  box: Box;
-  palette: Palette;
-  /** How dark the blot on the floor is, 0–1. */
-  shadow: number;
-  /** How thick its contour is, in centimetres. */
-  contour: number;
-  /** Whether it is one of many a second. */
-  runs: boolean;
-}
+import type { Layer, Picture } from './picture';
+import { drawPlainly } from './plain-stage';
+import { type Area, type Sheet, sheetsOf } from './sheets';
 
 export interface Stage {
-  /** Whether it is a graphics card, and not a program that stands in for one. */
+  /** Whether it has a graphics card, and not a program that stands in for one, or nothing. */
   card: boolean;
-  /** Draws onto a canvas of its own size in pixels. False while the graphics card is away. */
-  draw: (onto: CanvasRenderingContext2D, picture: Picture) => boolean;
+  /** Draws pictures over one another onto a canvas, in its own size in pixels, before the page is shown next. */
+  draw: (onto: CanvasRenderingContext2D, layers: readonly Layer[]) => void;
+}
+
+interface Asked {
+  onto: CanvasRenderingContext2D;
+  layers: readonly Layer[];
 }
 
 const vec3 = (v: readonly number[]): string => `vec3(${v.map((x) => x.toFixed(4)).join(',')})`;
@@ -117,36 +108,78 @@ interface Kept {
   inks: WebGLBuffer;
   open: WebGLBuffer;
   triangles: WebGLBuffer;
-  coarse: WebGLBuffer | null;
 }
 
-function stageOn(canvas: HTMLCanvasElement): Stage | null {
-  const card = hasCard();
+/** Pixels that become one of a fine picture, each way. */
+const FINER = 2;
+
+/** What draws a whole sheet; false while the graphics card is away. */
+type Press = (sheet: Sheet<Shown>, copy: (cell: Cell, from: CanvasImageSource) => void) => boolean;
+
+interface Shown extends Layer {
+  onto: CanvasRenderingContext2D;
+  width: number;
+  height: number;
+}
+
+type Cell = Sheet<Shown>['cells'][number];
+
+function pressOn(canvas: OffscreenCanvas, card: boolean): Press {
   // Without a card every smoothed edge is paid for on the processor.
   const gl = canvas.getContext('webgl2', { antialias: card, alpha: true, premultipliedAlpha: true });
-  if (!gl) return null;
-  let drawing = prepared(gl, card);
+  if (!gl) return () => false;
+  let drawing = prepared(gl);
   canvas.addEventListener('webglcontextlost', (event) => event.preventDefault());
-  canvas.addEventListener('webglcontextrestored', () => (drawing = prepared(gl, card)));
+  canvas.addEventListener('webglcontextrestored', () => (drawing = prepared(gl)));
+  return ({ cells, width, height }, copy) => {
+    if (gl.isContextLost()) return false;
+    if (canvas.width !== width) canvas.width = width;
+    if (canvas.height !== height) canvas.height = height;
+    gl.viewport(0, 0, canvas.width, canvas.height);
+    gl.clearColor(0, 0, 0, 0);
+    gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+    for (const { of, x, y } of cells) drawing(of.picture, { ...of, x, y: canvas.height - y - of.height });
+    // Taken away once: copying from the canvas itself would wait for it at every figure.
+    const sheet = canvas.transferToImageBitmap();
+    for (const cell of cells) copy(cell, sheet);
+    sheet.close();
+    return true;
+  };
+}
+
+function stageWith(press: Press, card: boolean): Stage {
+  let asked: Asked[] = [];
+  const drawAll = (): void => {
+    const all = asked.flatMap(({ onto, layers }): Shown[] =>
+      layers.map((layer) => {
+        const by = !card && layer.picture.detail === 'fine' ? FINER : 1;
+        return { onto, ...layer, width: by * onto.canvas.width, height: by * onto.canvas.height };
+      }),
+    );
+    for (const { onto } of asked) onto.clearRect(0, 0, onto.canvas.width, onto.canvas.height);
+    asked = [];
+    for (const sheet of sheetsOf(all)) {
+      const drawn = press(sheet, ({ of: { onto, share, width, height }, x, y }, from) => {
+        onto.globalAlpha = share;
+        onto.drawImage(from, x, y, width, height, 0, 0, onto.canvas.width, onto.canvas.height);
+      });
+      if (drawn) continue;
+      for (const { of } of sheet.cells) {
+        of.onto.globalAlpha = of.share;
+        drawPlainly(of.onto, of.picture);
+      }
+    }
+  };
   return {
     card,
-    draw: (onto, picture) => {
-      if (gl.isContextLost()) return false;
-      const { width, height } = onto.canvas;
-      // It only grows: pictures of several sizes take turns on it.
-      if (canvas.width < width) canvas.width = width;
-      if (canvas.height < height) canvas.height = height;
-      drawing(picture, width, height);
-      onto.drawImage(canvas, 0, canvas.height - height, width, height, 0, 0, width, height);
-      return true;
+    draw: (onto, layers) => {
+      if (asked.length === 0) queueMicrotask(drawAll);
+      asked = [...asked.filter((one) => one.onto !== onto), { onto, layers }];
     },
   };
 }
 
-function prepared(
-  gl: WebGL2RenderingContext,
-  card: boolean,
-): (picture: Picture, width: number, height: number) => void {
+function prepared(gl: WebGL2RenderingContext): (picture: Picture, cell: Area) => void {
   const solids = programOf(gl, SOLID_VERTEX, SOLID_PIXEL, SLOTS);
   const floor = programOf(gl, FLOOR_VERTEX, FLOOR_PIXEL, FLOOR_SLOTS);
   const [places, normals, square] = [gl.createBuffer(), gl.createBuffer(), gl.createBuffer()];
@@ -172,40 +205,32 @@ function prepared(
     gl.enableVertexAttribArray(slot);
     gl.vertexAttribPointer(slot, size, type, false, stride, offset);
   };
-  const filled = (into: Kept, { inks, open, triangles, coarse }: Solid, use: number): Kept => {
+  const filled = (into: Kept, { inks, open, triangles }: Solid, use: number): Kept => {
     fill(gl.ARRAY_BUFFER, into.inks, Float32Array.from(inks), use);
     fill(gl.ARRAY_BUFFER, into.open, Float32Array.from(open ?? new Float32Array(inks.length).fill(1)), use);
     fill(gl.ELEMENT_ARRAY_BUFFER, into.triangles, Uint16Array.from(triangles), use);
-    if (coarse && into.coarse) fill(gl.ELEMENT_ARRAY_BUFFER, into.coarse, Uint16Array.from(coarse), use);
     return into;
   };
-  const room = (coarse: boolean): Kept => ({
-    inks: gl.createBuffer(),
-    open: gl.createBuffer(),
-    triangles: gl.createBuffer(),
-    coarse: coarse ? gl.createBuffer() : null,
-  });
+  const room = (): Kept => ({ inks: gl.createBuffer(), open: gl.createBuffer(), triangles: gl.createBuffer() });
   /** What is held is another solid at every moment. */
-  const passing = room(false);
+  const passing = room();
   const keptOf = (solid: Solid, lasts: boolean): Kept => {
     if (!lasts) return filled(passing, solid, gl.DYNAMIC_DRAW);
     const known = kept.get(solid.inks);
     if (known) return known;
-    const made = filled(room(solid.coarse !== undefined), solid, gl.STATIC_DRAW);
+    const made = filled(room(), solid, gl.STATIC_DRAW);
     kept.set(solid.inks, made);
     return made;
   };
 
-  return ({ scene, camera, box, palette, shadow, contour, runs }, width, height) => {
-    const quick = runs && !card;
+  return ({ scene, camera, box, palette, shadow, contour, detail }, { x, y, width, height }) => {
+    const quick = detail === 'quick';
     const { right, up, back, shift, mirrored } = camera;
     const scale = Math.max(box.width / width, box.height / height);
     const [sx, sy] = [2 / (scale * width), 2 / (scale * height)];
     const eye = new Float32Array([0, 1, 2].flatMap((i) => [right[i] ?? 0, up[i] ?? 0, back[i] ?? 0]));
     const fit = [sx, sy, -(box.x + box.width / 2) * sx, (box.y + box.height / 2) * sy] as const;
-    gl.viewport(0, 0, width, height);
-    gl.clearColor(0, 0, 0, 0);
-    gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+    gl.viewport(x, y, width, height);
     gl.frontFace(mirrored ? gl.CW : gl.CCW);
 
     const blot = blotOf([scene.person, ...(scene.held ? [scene.held] : [])], shift);
@@ -235,32 +260,35 @@ function prepared(
       INKS.flatMap((ink) => lightOf(palette[ink])),
     );
     for (const solid of solidsOf(scene)) {
-      const { inks, open, triangles, coarse } = keptOf(solid, solid !== scene.held);
-      const light = quick && coarse && solid.coarse ? { buffer: coarse, corners: solid.coarse } : null;
-      const { buffer, corners } = light ?? { buffer: triangles, corners: solid.triangles };
+      const { inks, open, triangles } = keptOf(solid, solid !== scene.held);
       fill(gl.ARRAY_BUFFER, places, solid.positions as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
       feed(places, SLOTS.place, 3, gl.FLOAT);
       fill(gl.ARRAY_BUFFER, normals, solid.normals as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
       feed(normals, SLOTS.normal, 3, gl.FLOAT);
       feed(inks, SLOTS.ink, 1, gl.FLOAT);
       feed(open, SLOTS.open, 1, gl.FLOAT);
-      gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, buffer);
+      gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, triangles);
       const pass = (grow: number): void => {
         gl.uniform1f(solids.at('grow'), grow);
         gl.uniform1f(solids.at('contour'), grow > 0 ? 1 : 0);
-        gl.drawElements(gl.TRIANGLES, corners.length, gl.UNSIGNED_SHORT, 0);
+        gl.drawElements(gl.TRIANGLES, solid.triangles.length, gl.UNSIGNED_SHORT, 0);
       };
+      gl.cullFace(gl.BACK);
+      // What nobody sees is paid for as well.
+      if (quick) gl.enable(gl.CULL_FACE);
       pass(0);
-      if (solid !== scene.person || (quick && contour < THICK_CM)) continue;
       gl.enable(gl.CULL_FACE);
       gl.cullFace(gl.FRONT);
-      pass(contour);
+      if (solid === scene.person && !(quick && contour < THICK_CM)) pass(contour);
       gl.disable(gl.CULL_FACE);
     }
   };
 }
 
-let shared: Stage | null | undefined;
+let shared: Stage | undefined;
 
-/** The page's one stage; null where there is no WebGL. */
-export const sharedStage = (): Stage | null => (shared ??= stageOn(document.createElement('canvas')));
+/** The page's one stage. Without WebGL, and while it is away, pictures are drawn in plain numbers. */
+export function sharedStage(): Stage {
+  const card = shared?.card ?? hasCard();
+  return (shared ??= stageWith(pressOn(new OffscreenCanvas(1, 1), card), card));
+}

@@ -101,7 +101,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const sideNow = progress.half ? progress.side : (chosen ?? progress.side);
   // A round that has its side from the plan has no other first.
   const roundSide = step?.lane.side;
-  const totals = entry && totalsOf(entry, movement.sides);
+  const totals = entry && totalsOf(entry, movement.sides, mode);
   const dose = doseNow(view);
   const { parts, test } = dose ?? {};
   const [ended, endIn] = useState<Ended | null>(null);

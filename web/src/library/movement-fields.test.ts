@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { checkMovement, type Movement } from '@waxwing/core/movement';
+import { signIn } from '@waxwing/core/ladder';
+import { checkMovement, DOSE_MODES, type Movement } from '@waxwing/core/movement';
 import fc from 'fast-check';
 import { BLANK, documentOf, fieldsOf, freshId } from './movement-fields';
 
@@ -8,7 +9,7 @@ const sign = fc.record({ sets: fc.integer({ min: 1, max: 5 }), sessions: fc.inte
 /** Movements that use every field of the form. */
 const movement: fc.Arbitrary<Movement> = fc
   .record({
-    timed: fc.boolean(),
+    mode: fc.constantFrom(...DOSE_MODES),
     aliases: fc.uniqueArray(fc.constantFrom('back step', 'reach', 'hold'), { maxLength: 3 }),
     amount: fc.integer({ min: 1, max: 3 }),
     kit: fc.array(fc.constantFrom('dumbbell' as const, 'mat' as const), { maxLength: 2 }),
@@ -16,15 +17,10 @@ const movement: fc.Arbitrary<Movement> = fc
     rule: fc.option(fc.constant('knee-travel/knee-free'), { nil: undefined }),
     cautions: fc.array(fc.constantFrom('Slow.', 'Dry floor.'), { maxLength: 2 }),
   })
-  .map(({ timed, aliases, amount, kit, sign, rule, cautions }) => {
+  .map(({ mode, aliases, amount, kit, sign, rule, cautions }) => {
+    const timed = mode === 'time';
     const tag = rule ? { houseRule: rule } : {};
-    const readyWhen = sign && {
-      [timed ? 'seconds' : 'reps']: 12,
-      clean: true,
-      effortAtMost: 'medium',
-      sets: sign.sets,
-      sessions: sign.sessions,
-    };
+    const readyWhen = sign && signIn(mode, 12, { clean: true, effortAtMost: 'medium', ...sign });
     const checked = checkMovement({
       id: 'quay-step',
       name: 'Quay step',
@@ -48,7 +44,7 @@ const movement: fc.Arbitrary<Movement> = fc
       space: 'spot',
       demands: { 'deep-knee-bend': amount },
       dose: {
-        mode: timed ? 'time' : 'reps',
+        mode,
         tempo: '2-0-1-0',
         windows: {
           learn: { low: 6, high: 8, sets: [2, 3], rest: 60 },
@@ -93,14 +89,14 @@ const movement: fc.Arbitrary<Movement> = fc
 test('a movement comes out of the form as it went in', () => {
   fc.assert(
     fc.property(movement, (before) => {
-      const document = documentOf(fieldsOf(before), before.id, () => before.dose.mode === 'time');
+      const document = documentOf(fieldsOf(before), before.id, () => before.dose.mode);
       expect(checkMovement(document)).toEqual({ ok: true, value: before });
     }),
   );
 });
 
 test('an empty form is refused by what it lacks, and names nothing that is filled in', () => {
-  const checked = checkMovement(documentOf(BLANK, 'quay-step', () => false));
+  const checked = checkMovement(documentOf(BLANK, 'quay-step', () => 'reps'));
   const paths = checked.ok ? [] : checked.problems.map(({ path }) => path);
   expect(new Set(paths)).toEqual(new Set(['name', 'families', 'muscles.prime', 'breath']));
 });
@@ -114,7 +110,7 @@ test('what a select leaves empty is left out, and a swap is kept only by a swap'
   if (!fault || !cue) throw new Error('nothing drawn');
   fault.corrections = [{ id: 'x', kind: 'show', do: 'Show it.', causes: [], cueId: '', swapTo: 'low-step-up' }];
   cue.houseRule = '';
-  const checked = checkMovement(documentOf(fields, before.id, () => before.dose.mode === 'time'));
+  const checked = checkMovement(documentOf(fields, before.id, () => before.dose.mode));
   expect(checked).toMatchObject({ ok: true });
   const value = checked.ok ? checked.value : before;
   expect(value.faults[0]?.corrections).toEqual([{ id: 'x', kind: 'show', do: 'Show it.', causes: [] }]);

@@ -1,8 +1,10 @@
 /** A movement as a form holds it: lists as rows, and back. */
+import { signAmount, signIn } from '@waxwing/core/ladder';
 import {
   type BackWhen,
   type Cue,
   type Demand,
+  type DoseMode,
   type Fault,
   type KitNeed,
   type KitOption,
@@ -167,7 +169,7 @@ export const fieldsOf = (movement: Movement): Fields => ({
     to,
     direction,
     lever,
-    readyAmount: readyWhen?.reps ?? readyWhen?.seconds ?? 0,
+    readyAmount: readyWhen ? signAmount(readyWhen) : 0,
     readySets: readyWhen?.sets ?? 2,
     readyEffort: readyWhen?.effortAtMost ?? 'medium',
     readySessions: readyWhen?.sessions ?? 2,
@@ -176,8 +178,8 @@ export const fieldsOf = (movement: Movement): Fields => ({
   cautions: movement.cautions.map((text) => ({ text })),
 });
 
-/** The document that is sent: of unknown validity, the schema judges it. `timed` says of a link's easier movement whether it is held. */
-export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => boolean): Record<string, unknown> {
+/** The document that is sent: of unknown validity, the schema judges it. `modeBelow` says how a link's easier movement is dosed. */
+export function documentOf(fields: Fields, id: string, modeBelow: (row: LinkRow) => DoseMode): Record<string, unknown> {
   return {
     id,
     name: fields.name,
@@ -228,13 +230,12 @@ export function documentOf(fields: Fields, id: string, timed: (row: LinkRow) => 
       lever: row.lever,
       ...(row.readyAmount > 0
         ? {
-            readyWhen: {
-              [timed(row) ? 'seconds' : 'reps']: row.readyAmount,
+            readyWhen: signIn(modeBelow(row), row.readyAmount, {
               sets: row.readySets,
               clean: true,
               effortAtMost: row.readyEffort,
               sessions: row.readySessions,
-            },
+            }),
           }
         : {}),
       ...(row.backWhen ? { backWhen: row.backWhen } : {}),

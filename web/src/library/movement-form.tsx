@@ -73,11 +73,9 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
 
   const idOf = (fields: Fields) => saved?.movement.id ?? slugOf(fields.name);
   const documentFrom = (fields: Fields) => {
-    const timed = (row: Fields['links'][number]) =>
-      row.direction === 'easier'
-        ? movements.find((movement) => movement.id === row.to)?.dose.mode === 'time'
-        : fields.mode === 'time';
-    return documentOf(fields, idOf(fields), timed);
+    const modeBelow = (row: Fields['links'][number]) =>
+      (row.direction === 'easier' && movements.find((movement) => movement.id === row.to)?.dose.mode) || fields.mode;
+    return documentOf(fields, idOf(fields), modeBelow);
   };
 
   const save = async () => {

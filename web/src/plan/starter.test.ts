@@ -154,6 +154,37 @@ describe('a session from the starter library', () => {
     for (const { load } of ofPattern('pull')) expect(load).not.toBeNull();
   });
 
+  test('for a short visit is three movements, and where little is there no curl stands in for a pull', () => {
+    const mains = (minutes: number, kit: KitPiece[], years: number) => {
+      const one = client('Ada', []);
+      const trained = { ...one, standing: { ...one.standing, trainingYears: years } };
+      const { plan } = planFor([trained], minutes, movements, kit);
+      const of = (kind: string) =>
+        plan.blocks
+          .filter((block) => block.kind === kind)
+          .flatMap(({ items }) => items.flatMap((item) => item.lanes))
+          .flatMap(({ movementId }) => find(movementId) ?? []);
+      return { strength: of('strength'), trunk: of('trunk') };
+    };
+    const hotel = mains(20, [{ item: 'chair', count: 1 }], 3).strength;
+    expect(new Set(hotel.map(({ pattern }) => pattern)).size).toBeGreaterThanOrEqual(3);
+    const park: KitPiece[] = [
+      { item: 'bar', count: 1 },
+      { item: 'band', count: 1 },
+      { item: 'step', count: 1 },
+    ];
+    for (const { pattern, muscles } of mains(45, park, 2).strength)
+      if (pattern === 'pull') expect(muscles.prime).toEqual(expect.arrayContaining(['mid-back']));
+    // Years of training have outgrown one's own weight, and want a trunk that works.
+    for (const years of [0, 1, 3, 8]) {
+      const { strength, trunk } = mains(60, KIT, years);
+      for (const { muscles } of trunk) expect(['abs', 'obliques', 'deep-trunk']).toContain(muscles.prime[0]);
+      if (years < 3) continue;
+      for (const { pattern, kit, dose } of strength)
+        if (pattern === 'push') expect([dose.mode, loadsFor(kit, KIT).length > 0]).toEqual(['reps', true]);
+    }
+  });
+
   test('begins nothing before what comes before it, but trusts years of training', () => {
     const early = (one: SuggestClient) =>
       [20, 45, 60]

@@ -3,7 +3,7 @@ import { partsWords } from '@waxwing/core/dosage';
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
-import { inWords, label, type Movement, spokenOf } from '@waxwing/core/movement';
+import { inWords, label, type Movement, spokenOf, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Entry,
   type Lane,
@@ -251,8 +251,9 @@ function EntryRow({
   other: Movement | undefined;
 }) {
   const sides = movement?.sides ?? 'both';
-  const totals = totalsOf(entry, sides);
-  const unit = movement?.dose.mode === 'time' ? 's' : 'reps';
+  const mode = movement?.dose.mode ?? 'reps';
+  const totals = totalsOf(entry, sides, mode);
+  const unit = UNIT_WORDS[mode];
   const loads = new Set(entry.sets.map(({ loadLabel }) => loadLabel));
   const load = loads.size === 1 ? entry.sets[0]?.loadLabel : null;
   return (

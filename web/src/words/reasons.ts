@@ -58,18 +58,18 @@ const closingWords = (by: readonly Closing[]): string =>
 interface Done {
   amount: number;
   mode: DoseMode;
-  effort: Effort;
+  effort: Effort | null;
 }
 
+const felt = (effort: Effort | null): string => (effort ? `, felt ${effort}` : '');
+
 /** `12 reps clean, felt medium`. */
-const reached = ({ amount, mode, effort }: Done): string => `${amount} ${UNIT_WORDS[mode]} clean, felt ${effort}`;
+const reached = ({ amount, mode, effort }: Done): string => `${amount} ${UNIT_WORDS[mode]} clean${felt(effort)}`;
 
 /** `9 reps, felt hard with heels lift`. */
 function told({ amount, mode, effort, faults }: Done & { faults: readonly (string | null)[] }): string {
   const faulty = faults.length > 0 ? ` with ${faultsWords(faults)}` : '';
-  return effort === 'failed'
-    ? `Failed at ${amount}${faulty}`
-    : `${amount} ${UNIT_WORDS[mode]}, felt ${effort}${faulty}`;
+  return effort === 'failed' ? `Failed at ${amount}${faulty}` : `${amount} ${UNIT_WORDS[mode]}${felt(effort)}${faulty}`;
 }
 
 const jumped = ({ from, to, share }: { from: string; to: string; share: number }): string =>
@@ -94,17 +94,19 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
     case 'stop-fault':
       return `${reason.fault ?? nameless}: stop the set and sort it out before another rep.`;
     case 'more-in-it':
-      return `Only ${reason.amount}, felt ${reason.effort}: there is more in it, ${reason.next} next.`;
+      return `Only ${reason.amount}${felt(reason.effort)}: there is more in it, ${reason.next} next.`;
     case 'dull-pain':
       return 'Dull pain was reported: nothing goes up today.';
     case 'unclean':
       return `Nothing goes up before a clean set (seen: ${faultsWords(reason.faults)}).`;
     case 'once-more':
-      return `Hard at ${reason.amount} ${UNIT_WORDS[reason.mode]}: ${
-        reason.next < reason.amount ? `${reason.next} next, clean` : 'do it once more, clean'
-      }.`;
+      return `${
+        reason.effort === null
+          ? `${reason.amount} ${UNIT_WORDS[reason.mode]}, how it felt was not noted`
+          : `Hard at ${reason.amount} ${UNIT_WORDS[reason.mode]}`
+      }: ${reason.next < reason.amount ? `${reason.next} next, clean` : 'do it once more, clean'}.`;
     case 'more':
-      return `${reason.amount} felt ${reason.effort}: ${reason.next} next, up to ${reason.high} before ${
+      return `${reason.amount}${felt(reason.effort)}: ${reason.next} next, up to ${reason.high} before ${
         reason.loaded ? 'more weight' : 'the next rung'
       }.`;
     case 'first-weight':

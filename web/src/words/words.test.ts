@@ -25,7 +25,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
     'Nothing goes up before a clean set (seen: heels lift, a fault that was open last time).',
   ],
   'once-more': [{ ...done, effort: 'hard', next: 12 }, 'Hard at 12 reps: do it once more, clean.'],
-  more: [{ ...done, next: 13, high: 15, loaded: true }, '12 felt medium: 13 next, up to 15 before more weight.'],
+  more: [{ ...done, next: 13, high: 15, loaded: true }, '12, felt medium: 13 next, up to 15 before more weight.'],
   'first-weight': [{ ...done, to: '4 kg', next: 8 }, '12 reps clean, felt medium: now with 4 kg, from 8.'],
   'no-spotter': [{ ...done, kg: 16 }, '12 reps clean, felt medium. No spotter: not above 16 kg, so slow the lowering.'],
   'next-rung': [{ ...done, mode: 'time', amount: 45 }, '45 s clean, felt medium: time for the next rung.'],
@@ -116,6 +116,14 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
 test('every reason of a line has its sentence', () => {
   for (const [code, [facts, words]] of Object.entries(SAID))
     expect(reasonWords({ code, ...facts } as LineReason, NAMES.movement)).toBe(words);
+  // Where nobody noted how it felt, nothing is said of it.
+  const silent = { ...done, effort: null };
+  expect(reasonWords({ code: 'once-more', ...silent, next: 12 }, NAMES.movement)).toBe(
+    '12 reps, how it felt was not noted: do it once more, clean.',
+  );
+  expect(reasonWords({ code: 'back-to', ...silent, faults: [], next: 10 }, NAMES.movement)).not.toMatch(
+    /felt|null|hard/,
+  );
   expect(whyWords([{ code: 'kept-from-last-time' }, { code: 'first-low' }], NAMES.movement)).toBe(
     'Kept from last time. First time: the low end, to learn it clean.',
   );
