@@ -1,6 +1,6 @@
 /** The boundaries of the house: core depends on nothing but itself and small pure libraries, and in it nothing lower on anything higher; web and server never on each other. Type imports count. */
 
-/** The folders of core from the lowest up. `body` stands beside them, on `movement`. */
+/** The folders of core from the lowest up. `body` stands beside them, on `movement`, and `sight` on `body`. */
 const LAYERS = [
   'schema',
   'movement',
@@ -35,6 +35,12 @@ export default {
       severity: 'error',
       from: { path: '^core/src/body/', pathNot: TESTS },
       to: { path: '^core/src/', pathNot: '^core/src/(body|schema|movement|dosage)/' },
+    },
+    {
+      name: 'core-sight-is-beside',
+      severity: 'error',
+      from: { path: '^core/src/sight/', pathNot: TESTS },
+      to: { path: '^core/src/', pathNot: '^core/src/(sight|body|schema|movement)/' },
     },
     { name: 'web-not-server', severity: 'error', from: { path: '^web' }, to: { path: '^server' } },
     // Its tests may: they try what the page computes with the library that ships.

@@ -78,6 +78,9 @@ test('an hour with one client, by keyboard, with the network cut twice and the p
   await page.getByRole('button', { name: 'Finish' }).click();
   await expect(page).toHaveURL(/\/review\//);
   await expect(page.getByRole('heading', { name: 'Planned and not done' })).toHaveCount(0);
+  // Nobody was asked how the warm-up felt, and nothing is said of it.
+  await expect(page.getByRole('listitem').filter({ hasText: /^Warm-up and stretch: the same again \(/ })).toBeVisible();
+  await expect(page.getByText('not noted')).toHaveCount(0);
   await expect(page.getByRole('region', { name: 'Over the weeks' })).toBeVisible();
 });
 

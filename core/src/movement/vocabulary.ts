@@ -255,3 +255,28 @@ export const REGIONS = [
   'foot',
 ] as const;
 export type Region = (typeof REGIONS)[number];
+
+/** What a camera can measure of a body: bends and leans in degrees, lengths in centimetres. */
+export const QUANTITIES = [
+  'knee-bend',
+  'hip-bend',
+  'elbow-bend',
+  'arm-raise',
+  'trunk-lean',
+  'trunk-aside',
+  'hips-below-line',
+  'heel-height',
+  'knees-in',
+  'hips-aside',
+  'hips-level',
+  'ear-over-shoulder',
+  'upper-arm-ahead',
+  'head-ahead',
+  'knee-past-toe',
+  'elbow-out',
+] as const;
+export type Quantity = (typeof QUANTITIES)[number];
+
+/** What of a rep something is looked for in: all of it, a part, or how far it went to and fro. */
+export const REP_PARTS = ['whole', 'there', 'turn', 'back', 'spread'] as const;
+export type RepPart = (typeof REP_PARTS)[number];

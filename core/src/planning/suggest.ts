@@ -393,7 +393,7 @@ function openFor({
 
 /** How far up a ladder somebody begins what is new to them, as a share of its height, by whole years of training. */
 const ENTRY: readonly (readonly [years: number, share: number])[] = [
-  [3, 0.6],
+  [2, 0.6],
   [1, 0.45],
   [0, 0.25],
 ];
@@ -501,7 +501,7 @@ function ownOf(request: SuggestRequest, client: SuggestClient, known: Laddered):
 }
 
 /** Whoever has trained this long is taken to have done what comes before. */
-const TRAINED_YEARS = 3;
+const TRAINED_YEARS = 2;
 
 function beginsWith({ standing, sets }: SuggestClient, ladder: Ladder): Own['mayBegin'] {
   if ((standing.trainingYears ?? 0) >= TRAINED_YEARS) return () => true;

@@ -3,6 +3,7 @@ import { partsWords } from '@waxwing/core/dosage';
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
+import { isAround } from '@waxwing/core/planning';
 import { inWords, label, type Movement, spokenOf, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Entry,
@@ -143,7 +144,7 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
           <Part title="Next time">
-            <NextTime ids={done} lane={lane} find={find} record={record} />
+            <NextTime ids={done} lane={lane} view={view} find={find} record={record} />
           </Part>
         </div>
       </div>
@@ -367,11 +368,13 @@ function Pains({ lane }: { lane: Lane }) {
 function NextTime({
   ids,
   lane,
+  view,
   find,
   record,
 }: {
   ids: readonly string[];
   lane: Lane;
+  view: SessionView;
   find: (id: string) => MovementPage | undefined;
   record: ClientRecord | undefined;
 }) {
@@ -380,13 +383,32 @@ function NextTime({
   );
   const done = ids.filter((id) => lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0));
   if (done.length === 0) return <p className="quiet py-2">Nothing was done that could be built on.</p>;
+  // Nobody is asked how a warm-up or a stretch felt: it is done again, unless something was seen in it.
+  const around = new Set(
+    (view.programme?.plan.blocks ?? []).filter(isAround).flatMap(({ items }) => items.map(({ id }) => id)),
+  );
+  const again = done.filter((id) =>
+    lane.entries.every(
+      ({ movementId, itemId, faults, sets }) =>
+        movementId !== id ||
+        (around.has(itemId ?? '') && faults.length === 0 && sets.every(({ effort }) => effort === null)),
+    ),
+  );
+  const nameOf = (id: string) => find(id)?.movement.name ?? label(id);
   return (
     <ul className="ruled">
-      {done.map((id) => (
-        <li key={id} className="py-2">
-          <span className="font-semibold">{find(id)?.movement.name ?? label(id)}</span>: {nextTime(id) ?? '…'}
+      {done
+        .filter((id) => !again.includes(id))
+        .map((id) => (
+          <li key={id} className="py-2">
+            <span className="font-semibold">{nameOf(id)}</span>: {nextTime(id) ?? '…'}
+          </li>
+        ))}
+      {again.length > 0 && (
+        <li className="py-2">
+          <span className="font-semibold">Warm-up and stretch</span>: the same again ({again.map(nameOf).join(', ')}).
         </li>
-      ))}
+      )}
     </ul>
   );
 }
