@@ -393,7 +393,7 @@ function openFor({
 
 /** How far up a ladder somebody begins what is new to them, as a share of its height, by whole years of training. */
 const ENTRY: readonly (readonly [years: number, share: number])[] = [
-  [2, 0.6],
+  [3, 0.6],
   [1, 0.45],
   [0, 0.25],
 ];
