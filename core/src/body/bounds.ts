@@ -1,5 +1,6 @@
 /** What a motion takes up on a picture. */
 import type { View } from '../movement/vocabulary.js';
+import type { Body } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
 import { projectionOf, type Eye } from './projection.js';
 import { add, minus, type Vec } from './rotation.js';
@@ -51,13 +52,20 @@ export function boundsOf(motion: Motion, view: View | Eye): Box {
     const [x, , z] = placeOf(motion, at).middle;
     take([x, 10, z], FLESH_CM, [0, 0, 0]);
   }
-  for (let i = 0; i < MOMENTS; i += 1) {
-    const { body, travelled } = frameAt(motion, (motion.seconds * i) / MOMENTS);
+  const takeBody = (body: Body, travelled: Vec): void => {
     for (const point of [body.root, body.chest, body.nape, body.crown]) take(point, FLESH_CM, travelled);
     for (const side of SIDES_OF_BODY) {
       const { elbow, fingertip, knee, toe, heel, wrist } = body[side];
       for (const point of [elbow, knee, toe, heel]) take(point, FLESH_CM, travelled);
       for (const point of [wrist, fingertip]) take(point, around, travelled);
+    }
+  };
+  if (motion.partner) takeBody(motion.partner, [0, 0, 0]);
+  for (let i = 0; i < MOMENTS; i += 1) {
+    const { body, travelled } = frameAt(motion, (motion.seconds * i) / MOMENTS);
+    takeBody(body, travelled);
+    for (const side of SIDES_OF_BODY) {
+      const { wrist } = body[side];
       if (bar) take(add(wrist, [0, 0, side === 'right' ? BAR_HALF_CM : -BAR_HALF_CM]), HELD_CM, travelled);
     }
   }

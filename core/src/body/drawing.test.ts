@@ -9,6 +9,7 @@ import {
   arcOf,
   assembled,
   coarsened,
+  INKS,
   BONE,
   BONE_SIZE,
   BONES,
@@ -318,6 +319,26 @@ describe('what is shown with a figure', () => {
     expect(Math.max(...ys)).toBeGreaterThan(199);
   });
 
+  test('somebody who helps keeps still, is all of one colour, and is within the frame', () => {
+    const helped = motionFrom({ partner: { pose: [{ 'pelvis.turn': 180 }], at: [90, 90, 0] } });
+    const stage = stagerFor(helped, broad);
+    const [one, other] = [stage(0).partner, stage(helped.seconds / 2).partner];
+    expect(other?.positions).toEqual(one?.positions);
+    expect([...new Set(one?.inks)].map((ink) => INKS[ink])).toEqual(['partner']);
+    const box = boundsOf(helped, 'side');
+    expect(box.x + box.width).toBeGreaterThan(95);
+    expect(motionFrom({}).partner).toBeNull();
+  });
+
+  test('a wall is seen from the side and from before it, and looked through from behind it', () => {
+    const seen = (x: number) => {
+      const scene = stagerFor(motionFrom({ props: [{ item: 'wall', at: [x, 0, 0], height: 0 }] }), broad)(0);
+      return VIEWS.filter((view) => scene.wall && solidsOf(scene, cameraOf(view)).includes(scene.wall)).sort();
+    };
+    expect(seen(-20)).toEqual(['front', 'oblique', 'side']);
+    expect(seen(20)).toEqual(['back', 'side']);
+  });
+
   test('furniture is under what rests on it, and the blot on the floor is under the feet', () => {
     const stepped = motionFrom({ props: [{ item: 'step', at: 'right.foot', height: 20 }] });
     const scene = stagerFor(stepped, broad)(0);
@@ -325,7 +346,7 @@ describe('what is shown with a figure', () => {
     const ball = scene.frame.body.right.ball[0];
     expect(Math.min(...xs)).toBeLessThan(ball);
     expect(Math.max(...xs)).toBeGreaterThan(ball);
-    expect(solidsOf(scene)).toHaveLength(2);
+    expect(solidsOf(scene, cameraOf('side'))).toHaveLength(2);
     const blot = blotOf([scene.person]);
     const shade = ([x, , z]: Vec): number =>
       blot.shades[

@@ -95,6 +95,8 @@ export const figureSchema = z
     holds: z.array(held).default([]),
     lines: z.array(line).default([]),
     props: z.array(prop).default([]),
+    /** Somebody who helps and keeps still: how, and where the middle of their hips is. */
+    partner: z.strictObject({ pose: layersSchema, at: place }).optional(),
     /** The joint whose angle tells the most. */
     joint: z.enum(['knee', 'hip', 'elbow', 'shoulder', 'ankle', 'trunk']).optional(),
     faults: z.record(slug, fault).default({}),
@@ -128,6 +130,7 @@ export function checkFigures(input: unknown, poses: FigureLibrary['poses']): Rea
 function everyLayer(figure: Figure): { path: string; layer: Layers[number] }[] {
   const keys: [string, FigureKey][] = [
     ['start', figure.start],
+    ...(figure.partner ? [['partner.pose', figure.partner.pose] as [string, FigureKey]] : []),
     ...figure.via.map((one, i): [string, FigureKey] => [`via[${i}]`, one]),
     ...(figure.end ? [['end', figure.end] as [string, FigureKey]] : []),
     ...(figure.back ?? []).map((one, i): [string, FigureKey] => [`back[${i}]`, one]),

@@ -16,6 +16,7 @@ export const INKS = [
   'wall',
   'prime',
   'assist',
+  'partner',
 ] as const;
 export type Ink = (typeof INKS)[number];
 
@@ -94,6 +95,7 @@ const THINGS = {
   wall: '#e6dfd5',
   prime: '#256b75',
   assist: '#8bb0ae',
+  partner: '#cdc3b6',
 } as const;
 /** On a dark ground what is dark is lifted, and what is pale is dimmed. */
 const DIM = {
@@ -104,10 +106,18 @@ const DIM = {
   wall: '#37322f',
   prime: '#3d95a0',
   assist: '#6b8988',
+  partner: '#6f675f',
 } as const;
 
 /** For who needs contrast what is pale is darker on the white ground. */
-const CONTRAST = { prop: '#8f857a', mat: '#8d9893', wall: '#b3a99d', shoe: '#c9c2b8', steel: '#6f7477' } as const;
+const CONTRAST = {
+  prop: '#8f857a',
+  mat: '#8d9893',
+  wall: '#b3a99d',
+  shoe: '#c9c2b8',
+  steel: '#6f7477',
+  partner: '#9a9086',
+} as const;
 
 /** What a figure stands on: the page as it is, dim, or of high contrast. */
 export type Ground = 'light' | 'dim' | 'contrast';

@@ -63,6 +63,8 @@ export interface Motion {
   sides: Movement['sides'];
   /** The key postures in order, for a strip. */
   keys: readonly Key[];
+  /** Somebody who helps and keeps still. */
+  partner: Body | null;
 }
 
 export interface Frame {
@@ -328,6 +330,7 @@ export function motionOf(
     base,
     sides: dose.sides,
     keys: outKeys,
+    partner: figure.partner ? bodyAt(poseOf(library, figure.partner.pose), figure.partner.at) : null,
   };
 }
 

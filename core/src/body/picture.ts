@@ -31,7 +31,7 @@ export function pictureSvg({ motion, seconds, view, skin: file, box, grey = fals
   const whole = box ?? boundsOf(motion, view);
   const [width, height] = [Math.ceil(whole.width * DENSE), Math.ceil(whole.height * DENSE)];
   const camera = cameraOf(view, false, scene.frame.travelled);
-  const raster = rasterised(solidsOf(scene), camera, whole, width, height);
+  const raster = rasterised(solidsOf(scene, camera), camera, whole, width, height);
   const paths = regionsOf(raster, paletteOf(person), grey);
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}">${paths}</svg>`;
 }

@@ -367,7 +367,6 @@ export function furnitureOf(motion: Motion): Solid | null {
     const apart = Math.abs((spots[0]?.[2] ?? 0) - (spots[1]?.[2] ?? 0)) / 2;
     switch (item) {
       case 'wall':
-        into.box('wall', [x + (x < first.root[0] ? -4 : 4), 95, z], [2, 95, 60]);
         break;
       case 'bar':
         into.bar('steel', [x, y, z - 60], [x, y, z + 60], 1.6);
@@ -397,6 +396,18 @@ export function furnitureOf(motion: Motion): Solid | null {
       default:
         putMachine(into, item, [x, 0, z]);
     }
+  }
+  return into.empty ? null : into.done();
+}
+
+/** The wall that somebody stands at, before or behind them. */
+export function wallOf(motion: Motion): Solid | null {
+  const into = new SolidBuilder();
+  const first = motion.keys[0];
+  for (const { item, at } of motion.figure.props) {
+    if (item !== 'wall' || !first) continue;
+    const [x, , z] = placeOf(motion, at).middle;
+    into.box('wall', [x + (x < first.root[0] ? -4 : 4), 95, z], [2, 95, 60]);
   }
   return into.empty ? null : into.done();
 }

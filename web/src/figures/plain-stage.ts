@@ -17,7 +17,7 @@ export function drawPlainly(onto: CanvasRenderingContext2D, { scene, camera, box
   const { width, height } = onto.canvas;
   const share = Math.min(1, Math.sqrt(MOST_PIXELS / (width * height)));
   const [w, h] = [Math.max(1, Math.round(width * share)), Math.max(1, Math.round(height * share))];
-  const pixels = pixelsOf(rasterised(solidsOf(scene), camera, box, w, h), palette);
+  const pixels = pixelsOf(rasterised(solidsOf(scene, camera), camera, box, w, h), palette);
   const small = new OffscreenCanvas(w, h);
   small.getContext('2d')?.putImageData(new ImageData(pixels as Uint8ClampedArray<ArrayBuffer>, w, h), 0, 0);
   onto.drawImage(small, 0, 0, width, height);

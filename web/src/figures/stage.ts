@@ -259,7 +259,7 @@ function prepared(gl: WebGL2RenderingContext): (picture: Picture, cell: Area) =>
       solids.at('inks'),
       INKS.flatMap((ink) => lightOf(palette[ink])),
     );
-    for (const solid of solidsOf(scene)) {
+    for (const solid of solidsOf(scene, camera)) {
       const { inks, open, triangles } = keptOf(solid, solid !== scene.held);
       fill(gl.ARRAY_BUFFER, places, solid.positions as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
       feed(places, SLOTS.place, 3, gl.FLOAT);
