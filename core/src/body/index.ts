@@ -2,6 +2,7 @@ export * from './balance.js';
 export * from './blot.js';
 export * from './bones.js';
 export * from './bounds.js';
+export * from './coarse.js';
 export * from './contacts.js';
 export * from './figure.js';
 export { checkFigures, checkPoses } from './figure-schema.js';
