@@ -67,6 +67,9 @@ export class Moment {
 
 const MOST_PAST_STRAIGHT = 60;
 
+/** A direction or a difference of two, −180 to 180: the shorter way round. */
+export const shorter = (turn: number): number => ((turn + 540) % 360) - 180;
+
 export const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** The middle one of numbers that are known; `NaN` where none is. */

@@ -1,7 +1,7 @@
 /** What can be measured of a body on a picture, each with the views from which it can. */
 import { SIDES_OF_BODY } from '../body/skeleton.js';
 import type { Quantity, View } from '../movement/vocabulary.js';
-import { degrees, type Moment } from './frame.js';
+import { degrees, type Moment, shorter } from './frame.js';
 
 /** Quantities by which reps can be told. */
 export const LEADS = ['knee-bend', 'hip-bend', 'elbow-bend', 'arm-raise', 'trunk-lean'] as const satisfies Quantity[];
@@ -127,7 +127,7 @@ export const MEASURED: Readonly<Record<Quantity, Measured>> = {
       const [hip, shoulder, elbow] = [m.middle('hip'), m.middle('shoulder'), m.middle('elbow')];
       const turn =
         ANGLE(elbow[0] - shoulder[0], shoulder[1] - elbow[1]) - ANGLE(hip[0] - shoulder[0], shoulder[1] - hip[1]);
-      return ((turn + 540) % 360) - 180;
+      return shorter(turn);
     },
   },
   /** Of the line from shoulder to ear from that of the trunk, forward. */
@@ -138,7 +138,7 @@ export const MEASURED: Readonly<Record<Quantity, Measured>> = {
       const [hip, shoulder, ear] = [m.middle('hip'), m.middle('shoulder'), m.middle('ear')];
       const turn =
         ANGLE(ear[0] - shoulder[0], ear[1] - shoulder[1]) - ANGLE(shoulder[0] - hip[0], shoulder[1] - hip[1]);
-      return ((turn + 540) % 360) - 180;
+      return shorter(turn);
     },
   },
   'knee-past-toe': {

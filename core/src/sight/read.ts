@@ -7,7 +7,7 @@ import type { FaultKind, Measure } from '../movement/fault-kinds.js';
 import type { Position, Quantity, RepPart, View } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
 import { seriesOf } from './figure-series.js';
-import { Moment, median, quantile, type Stand } from './frame.js';
+import { Moment, median, quantile, shorter, type Stand } from './frame.js';
 import type { Series } from './points.js';
 import { LEADS, MEASURED } from './quantities.js';
 import { repsIn, type Rep, type Way } from './reps.js';
@@ -23,8 +23,8 @@ export interface Model {
   usual: (of: Quantity, part: RepPart, way: 1 | -1) => number;
 }
 
-/** Not from this side, not with the body so, too much of it hidden, too near the border. */
-export type Why = 'view' | 'position' | 'hidden' | 'border';
+/** Not from this side, not with the body so, no whole rep, too much of it hidden, too near the border. */
+export type Why = 'view' | 'position' | 'no-reps' | 'hidden' | 'border';
 
 export interface Answer {
   kind: string;
@@ -143,13 +143,14 @@ function answerTo(kind: string, measure: Measure, { series, stand, reps, model, 
   const over = Math.abs(measure.over);
   const clear = amounts.map((amount) => (amount > over + measure.give ? 1 : amount < over - measure.give ? 0 : NaN));
   const judged = clear.filter((one) => !Number.isNaN(one)).length;
+  if (reps.length === 0) return nothing('no-reps');
   if (amounts.every(Number.isNaN)) return nothing('hidden');
   const seen = clear.flatMap((one, i) => (one === 1 ? [i] : []));
   return { kind, seen, judged, amounts, cannot: judged === 0 ? 'border' : null };
 }
 
 /** A difference; of directions the shorter way round. */
-const off = (of: Quantity, by: number): number => (MEASURED[of].unit === '°' ? ((by + 540) % 360) - 180 : by);
+const off = (of: Quantity, by: number): number => (MEASURED[of].unit === '°' ? shorter(by) : by);
 
 /** What the body was like when a rep began is taken round that moment, in seconds. */
 const START_SECONDS = 0.2;

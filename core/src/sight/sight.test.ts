@@ -123,7 +123,10 @@ describe('a series of landmarks', () => {
       deep: deep.slice(0, POINTS.length * 3),
       seen: seen.slice(0, POINTS.length),
     };
-    expect(readSeries(one, model, kinds)?.reps).toEqual([]);
+    const reading = readSeries(one, model, kinds);
+    expect(reading?.reps).toEqual([]);
+    // Of no rep nothing is said: it is neither seen nor clean.
+    expect(reading?.answers.find(({ kind }) => kind === 'heels-lift')).toMatchObject({ judged: 0, cannot: 'no-reps' });
   });
 });
 
