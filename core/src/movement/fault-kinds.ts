@@ -11,15 +11,13 @@ import { cause, viewsSchema } from './schema.js';
 import { SAME_WORDS } from './same-words.js';
 import { CORRECTION_KINDS, POSITIONS, QUANTITIES, REP_PARTS, SEVERITIES } from './vocabulary.js';
 
-/** How a fault shows on a clip: a quantity that is more (or less) than it should be by so much. */
+/** How a fault shows on a clip: a quantity that is more (or less) than in a clean rep of the movement by so much. */
 export const measureSchema = z.strictObject({
   of: z.enum(QUANTITIES),
   /** Degrees or centimetres at which a trainer would call it; below nought where less of the quantity is the fault. */
   over: z.number().refine((over) => over !== 0, 'must not be 0'),
   /** So near to it nobody can tell. */
   give: z.number().positive(),
-  /** What it is counted from: nought, how the rep began, or the clean rep of the movement. */
-  from: z.enum(['nought', 'start', 'clean']),
   in: z.enum(REP_PARTS),
   /** In other positions it shows otherwise, and nothing is said of it. */
   positions: z.array(z.enum(POSITIONS)).min(1),

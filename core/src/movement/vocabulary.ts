@@ -277,6 +277,6 @@ export const QUANTITIES = [
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
-/** What of a rep something is looked for in: all of it, a part, or how far it went to and fro. */
-export const REP_PARTS = ['whole', 'there', 'turn', 'back', 'spread'] as const;
+/** What of a rep something is looked for in: all of it, its far end, or how far it went to and fro. */
+export const REP_PARTS = ['whole', 'turn', 'spread'] as const;
 export type RepPart = (typeof REP_PARTS)[number];

@@ -7,7 +7,7 @@ import type { FaultKind, Measure } from '../movement/fault-kinds.js';
 import type { Position, Quantity, RepPart, View } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
 import { seriesOf } from './figure-series.js';
-import { Moment, median, quantile, shorter, type Stand } from './frame.js';
+import { Moment, quantile, shorter, type Stand } from './frame.js';
 import type { Series } from './points.js';
 import { LEADS, MEASURED } from './quantities.js';
 import { repsIn, type Rep, type Way } from './reps.js';
@@ -95,14 +95,7 @@ const NEARLY = 0.9;
 /** @param way 1 where more of it is looked for, −1 where less */
 function partOf(times: Float64Array, values: Float32Array, rep: Rep, part: RepPart, way: 1 | -1): number {
   const { starts, ends, there, back } = rep;
-  const [from, to] =
-    part === 'there'
-      ? [starts, starts + there]
-      : part === 'back'
-        ? [ends - back, ends]
-        : part === 'turn'
-          ? [starts + there * 0.8, ends - back * 0.8]
-          : [starts, ends];
+  const [from, to] = part === 'turn' ? [starts + there * 0.8, ends - back * 0.8] : [starts, ends];
   const inside = values.filter((_, t) => (times[t] as number) >= from - 1e-9 && (times[t] as number) <= to + 1e-9);
   // Half of it unseen is too little to judge by.
   if (inside.filter((x) => !Number.isNaN(x)).length * 2 < inside.length || inside.length === 0) return NaN;
@@ -123,23 +116,11 @@ function answerTo(kind: string, measure: Measure, { series, stand, reps, model, 
   if (!measure.positions.includes(position)) return nothing('position');
   if (!MEASURED[measure.of].views.includes(stand.view)) return nothing('view');
   // What the movement itself takes all the way round says nothing.
-  if (measure.from === 'clean' && model.usual(measure.of, 'spread', 1) > MOST_OWN[MEASURED[measure.of].unit])
-    return nothing('position');
+  if (model.usual(measure.of, 'spread', 1) > MOST_OWN[MEASURED[measure.of].unit]) return nothing('position');
   const way = measure.over > 0 ? 1 : -1;
   const values = valuesOf(series, stand, measure.of);
-  const startOf = (rep: Rep): number => {
-    const near = values.filter((_, t) => Math.abs((series.times[t] as number) - rep.starts) <= START_SECONDS);
-    return median(near);
-  };
-  const amounts = reps.map((rep) => {
-    const from =
-      measure.from === 'nought'
-        ? 0
-        : measure.from === 'start'
-          ? startOf(rep)
-          : model.usual(measure.of, measure.in, way);
-    return off(measure.of, partOf(series.times, values, rep, measure.in, way) - from) * way;
-  });
+  const usual = model.usual(measure.of, measure.in, way);
+  const amounts = reps.map((rep) => off(measure.of, partOf(series.times, values, rep, measure.in, way) - usual) * way);
   const over = Math.abs(measure.over);
   const clear = amounts.map((amount) => (amount > over + measure.give ? 1 : amount < over - measure.give ? 0 : NaN));
   const judged = clear.filter((one) => !Number.isNaN(one)).length;
@@ -151,9 +132,6 @@ function answerTo(kind: string, measure: Measure, { series, stand, reps, model, 
 
 /** A difference; of directions the shorter way round. */
 const off = (of: Quantity, by: number): number => (MEASURED[of].unit === '°' ? shorter(by) : by);
-
-/** What the body was like when a rep began is taken round that moment, in seconds. */
-const START_SECONDS = 0.2;
 
 /** Null where no body is seen. @param told what the trainer says of where the camera stands */
 export function readSeries(
