@@ -40,7 +40,7 @@ export default {
       name: 'core-sight-is-beside',
       severity: 'error',
       from: { path: '^core/src/sight/', pathNot: TESTS },
-      to: { path: '^core/src/', pathNot: '^core/src/(sight|body|schema|movement)/' },
+      to: { path: '^core/src/', pathNot: '^core/src/(sight|body|schema|dosage|movement)/' },
     },
     { name: 'web-not-server', severity: 'error', from: { path: '^web' }, to: { path: '^server' } },
     // Its tests may: they try what the page computes with the library that ships.

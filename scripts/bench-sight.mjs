@@ -36,13 +36,39 @@ for (const movement of library) {
   if (!figure || figure.cycle) continue;
   const motion = motionOf(drawn, figure, movement);
   if (motion.still) continue;
+  /** @type {Map<string, import('@waxwing/core/body').Motion>} */
+  const made = new Map();
+  /** @param {string} id */
+  const drawnWith = (id) => {
+    // How long something takes is not drawn: who drops has no time for it.
+    const kind = movement.faults.find((fault) => fault.id === id)?.kind;
+    const tempo = movement.dose.tempo.replace(/^[0-9.]+/, '0');
+    const known =
+      made.get(id) ??
+      (kind === 'drops'
+        ? motionOf(drawn, figure, { ...movement, dose: { ...movement.dose, tempo } })
+        : motionOf(drawn, figure, movement, { [id]: 1 }));
+    made.set(id, known);
+    return known;
+  };
   const shown = movement.faults.filter(({ id, kind }) => figure.faults[id] && table.has(kind ?? ''));
   for (const view of /** @type {const} */ (['side', 'front'])) {
-    const model = { motion, position: movement.position };
+    const model = {
+      motion,
+      position: movement.position,
+      tempo: movement.dose.tempo,
+      usualTempo: movement.dose.tempo,
+      /** @param {string} kind */
+      faulty: (kind) => {
+        const fault = movement.faults.find((one) => one.kind === kind && figure.faults[one.id]);
+        return fault ? drawnWith(fault.id) : null;
+      },
+    };
+    const asked = kinds.filter(({ id }) => movement.faults.some(({ kind }) => kind === id));
     const series = seriesOf(motion, { view, rounds: ROUNDS, noise });
-    readSeries(series, model, kinds);
+    readSeries(series, model, asked);
     const began = performance.now();
-    const clean = readSeries(series, model, kinds);
+    const clean = readSeries(series, model, asked);
     took += performance.now() - began;
     moments += series.times.length;
     const reps = clean?.reps.length ?? 0;
@@ -57,8 +83,8 @@ for (const movement of library) {
       row.clean += judged - seen.length;
     }
     for (const { id, kind = '' } of shown) {
-      const faulty = seriesOf(motionOf(drawn, figure, movement, { [id]: 1 }), { view, rounds: ROUNDS, noise });
-      const answer = readSeries(faulty, model, kinds)?.answers.find((one) => one.kind === kind);
+      const faulty = seriesOf(drawnWith(id), { view, rounds: ROUNDS, noise });
+      const answer = readSeries(faulty, model, asked)?.answers.find((one) => one.kind === kind);
       const row = table.get(kind);
       if (!answer || !row || answer.cannot === 'view' || answer.cannot === 'position') continue;
       row.clips += 1;

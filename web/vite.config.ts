@@ -2,11 +2,13 @@ import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+import { sightFiles } from './build/sight-files.js';
 
 export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
+    sightFiles(),
     // The application itself is kept on the device after the first visit; answers of the server never are.
     VitePWA({
       // A new version waits until every page of the old one is closed: nothing changes under a running session.
@@ -23,6 +25,8 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,woff2,bin}'],
+        // Fetched when first wanted, and kept when asked to.
+        globIgnores: ['assets/sight-*/**'],
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
         clientsClaim: true,

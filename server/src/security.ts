@@ -3,11 +3,12 @@ import type { NextFunction, Request, Response } from 'express';
 import { problemBody } from './problems/problem.js';
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
+/** What sees on a clip is compiled from a file of this origin, and a clip is played from where the trainer has it. */
 const CONTENT_POLICY =
-  "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+  "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; media-src 'self' blob:; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
 /** What a page of this studio may ask the device for. */
-const PERMISSIONS = 'camera=(), geolocation=(), microphone=(), payment=(), usb=(), screen-wake-lock=(self)';
+const PERMISSIONS = 'camera=(self), geolocation=(), microphone=(), payment=(), usb=(), screen-wake-lock=(self)';
 
 /** Refuses names that do not belong to this machine (a page elsewhere may point its own name here) and changes from other origins. */
 export function security(host: string) {

@@ -7,5 +7,6 @@ export * from './pain.js';
 export * from './place.js';
 export * from './screening.js';
 export * from './set-up.js';
+export * from './still.js';
 export * from './studio.js';
 export * from './tests.js';

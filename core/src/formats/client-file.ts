@@ -1,6 +1,7 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
 import { BLANK_CLIENT, type Client } from '../client/client.js';
 import { checkScreening } from '../client/screening.js';
+import { MOST_STILLS, type Still, stillSchema } from '../client/still.js';
 import { type Checked, instant, uuid } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
@@ -26,6 +27,8 @@ export interface ClientFile {
   }[];
   /** Their part of every plan. */
   plans: Plan[];
+  /** Pictures kept of their clips; missing in older files. */
+  stills?: Still[] | undefined;
 }
 
 const fileSchema = z.strictObject({
@@ -44,6 +47,7 @@ const fileSchema = z.strictObject({
     )
     .max(5_000),
   plans: z.array(planSchema).max(2_000),
+  stills: z.array(stillSchema).max(MOST_STILLS).optional(),
 });
 
 const KNOWN = new Set(['id', 'name', ...Object.keys(BLANK_CLIENT)]);

@@ -19,6 +19,8 @@ export const measureSchema = z.strictObject({
   /** So near to it nobody can tell. */
   give: z.number().positive(),
   in: z.enum(REP_PARTS),
+  /** Which way is wrong differs by movement: it is the way in which the movement's own figure of the fault goes. */
+  drawn: z.literal(true).optional(),
   /** In other positions it shows otherwise, and nothing is said of it. */
   positions: z.array(z.enum(POSITIONS)).min(1),
 });

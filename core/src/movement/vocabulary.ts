@@ -256,6 +256,9 @@ export const REGIONS = [
 ] as const;
 export type Region = (typeof REGIONS)[number];
 
+/** What is measured of a rep as a whole: how far it goes, how long it lowers, and how far left and right are from one another. */
+export const REP_QUANTITIES = ['reach', 'lowering', 'sides-apart'] as const;
+
 /** What a camera can measure of a body: bends and leans in degrees, lengths in centimetres. */
 export const QUANTITIES = [
   'knee-bend',
@@ -267,13 +270,12 @@ export const QUANTITIES = [
   'hips-below-line',
   'heel-height',
   'knees-in',
-  'hips-aside',
   'hips-level',
   'ear-over-shoulder',
   'upper-arm-ahead',
   'head-ahead',
-  'knee-past-toe',
   'elbow-out',
+  ...REP_QUANTITIES,
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 

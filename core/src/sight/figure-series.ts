@@ -1,25 +1,33 @@
 /** The figure as a camera would see it: what a clean rep looks like from here, and clips with a known truth. */
 import { frameAt, type Motion } from '../body/motion.js';
 import { eyeFor, eyeOf, type Eye } from '../body/projection.js';
-import { add, dot, minus, times, turned, type Vec } from '../body/rotation.js';
+import { add, between, dot, minus, times, turned, type Vec } from '../body/rotation.js';
 import { outward, type Body } from '../body/kinematics.js';
 import { SIDES_OF_BODY, STATURE_CM } from '../body/skeleton.js';
 import type { View } from '../movement/vocabulary.js';
 import { emptySeries, placeOf, POINTS, type Point, type Series } from './points.js';
 
-/** Of the head, in centimetres: how far the nose lies before its middle, and an ear beside it. */
-const NOSE_CM = 9;
-const EAR_CM = 7;
+/**
+ * Where a landmark model sees what it names, measured on pictures of the figure: nose and ears below the middle of the head, the hip down
+ * the thigh from its joint, heel and toe off the sole towards the ankle. Centimetres, and shares of the way to the next point.
+ */
+const NOSE_CM: Vec = [9, -3.7, 0];
+const EAR_CM: Vec = [2, -3.5, 7];
+const TOWARDS = { hip: 0.065, heel: 0.3, toe: 0.16 } as const;
 
 function pointsOf(body: Body): Record<Point, Vec> {
   const middle = times(add(body.headBase, body.crown), 0.5);
-  const points: Partial<Record<Point, Vec>> = { nose: add(middle, turned(body.head, [NOSE_CM, 0, 0])) };
+  const points: Partial<Record<Point, Vec>> = { nose: add(middle, turned(body.head, NOSE_CM)) };
   for (const side of SIDES_OF_BODY) {
     const limbs = body[side];
-    points[`${side}.ear`] = add(middle, turned(body.head, [0, 0, outward(side) * EAR_CM]));
+    const [x, y, z] = EAR_CM;
+    points[`${side}.ear`] = add(middle, turned(body.head, [x, y, outward(side) * z]));
     points[`${side}.hand`] = limbs.knuckles;
-    for (const name of ['shoulder', 'elbow', 'wrist', 'hip', 'knee', 'ankle', 'heel', 'toe'] as const)
+    for (const name of ['shoulder', 'elbow', 'wrist', 'knee', 'ankle'] as const)
       points[`${side}.${name}`] = limbs[name];
+    points[`${side}.hip`] = between(limbs.hip, limbs.knee, TOWARDS.hip);
+    for (const name of ['heel', 'toe'] as const)
+      points[`${side}.${name}`] = between(limbs[name], limbs.ankle, TOWARDS[name]);
   }
   return points as Record<Point, Vec>;
 }

@@ -85,3 +85,6 @@ export function quantile(numbers: Iterable<number>, share: number): number {
 
 /** The length of a leg that lies in the picture, from hip to ankle. */
 export const LEG_CM = (SEGMENT.thigh + SEGMENT.shank) * STATURE_CM;
+
+/** Of a body that fills less than a quarter of the picture's height too little is seen: centimetres to one height of the picture. */
+export const SMALL_SCALE = STATURE_CM / 0.25;

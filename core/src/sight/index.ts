@@ -1,6 +1,12 @@
+export * from './body.js';
 export * from './clean.js';
 export * from './figure-series.js';
+export * from './holds.js';
+export * from './model.js';
 export * from './points.js';
 export * from './read.js';
+export { type Lead, type Unit } from './quantities.js';
 export * from './reps.js';
+export * from './seen-rep.js';
 export * from './stand.js';
+export * from './turned.js';

@@ -1,13 +1,21 @@
 /** What can be measured of a body on a picture, each with the views from which it can. */
 import { SIDES_OF_BODY } from '../body/skeleton.js';
-import type { Quantity, View } from '../movement/vocabulary.js';
+import { type Quantity, REP_QUANTITIES, type View } from '../movement/vocabulary.js';
 import { degrees, type Moment, shorter } from './frame.js';
+import type { SidedPoint } from './points.js';
 
 /** Quantities by which reps can be told. */
 export const LEADS = ['knee-bend', 'hip-bend', 'elbow-bend', 'arm-raise', 'trunk-lean'] as const satisfies Quantity[];
+export type Lead = (typeof LEADS)[number];
+
+export type RepQuantity = (typeof REP_QUANTITIES)[number];
+export type MomentQuantity = Exclude<Quantity, RepQuantity>;
+export type Unit = '°' | 'cm' | '%';
+
+export const isOfRep = (of: Quantity): of is RepQuantity => (REP_QUANTITIES as readonly string[]).includes(of);
 
 interface Measured {
-  unit: '°' | 'cm';
+  unit: Unit;
   /** Where it lies in the picture, and not along the line of sight. */
   views: readonly View[];
   of: (moment: Moment) => number;
@@ -31,7 +39,7 @@ const leftWay = ({ stand }: Moment): 1 | -1 => (stand.view === 'back' ? -1 : 1);
 
 const ANGLE = (dx: number, dy: number): number => degrees(Math.atan2(dx, dy));
 
-export const MEASURED: Readonly<Record<Quantity, Measured>> = {
+export const MEASURED: Readonly<Record<MomentQuantity, Measured>> = {
   'knee-bend': {
     unit: '°',
     views: ALL,
@@ -103,12 +111,6 @@ export const MEASURED: Readonly<Record<Quantity, Measured>> = {
         return (hip[0] + share * (ankle[0] - hip[0]) - knee[0]) * leftWay(m) * (side === 'left' ? 1 : -1);
       }),
   },
-  /** Of the middle of the hips from the middle of the feet. */
-  'hips-aside': {
-    unit: 'cm',
-    views: FACING,
-    of: (m) => Math.abs(m.middle('hip')[0] - m.middle('ankle')[0]),
-  },
   'hips-level': {
     unit: '°',
     views: FACING,
@@ -141,11 +143,6 @@ export const MEASURED: Readonly<Record<Quantity, Measured>> = {
       return shorter(turn);
     },
   },
-  'knee-past-toe': {
-    unit: 'cm',
-    views: ASIDE,
-    of: (m) => m.middle('knee')[0] - m.middle('toe')[0],
-  },
   /** Of the upper arm away from the trunk, to the side. */
   'elbow-out': {
     unit: '°',
@@ -161,6 +158,21 @@ export const MEASURED: Readonly<Record<Quantity, Measured>> = {
       }),
   },
 };
+
+/** Of a rep as a whole. Depth lies in the picture from the side alone; from there the far side is hidden. */
+export const MEASURED_OF_REP: Readonly<Record<RepQuantity, { unit: Unit; views: readonly View[] }>> = {
+  reach: { unit: '°', views: ASIDE },
+  lowering: { unit: '%', views: ALL },
+  'sides-apart': { unit: '°', views: FACING },
+};
+
+/** The bend of one side alone, of what reps can be told by. */
+export const ONE_SIDE = {
+  'knee-bend': ['hip', 'knee', 'ankle'],
+  'hip-bend': ['shoulder', 'hip', 'knee'],
+  'elbow-bend': ['shoulder', 'elbow', 'wrist'],
+  'arm-raise': ['hip', 'shoulder', 'elbow'],
+} as const satisfies Partial<Record<MomentQuantity, readonly [SidedPoint, SidedPoint, SidedPoint]>>;
 
 /** Degrees by which a line across the body is not level. */
 const tilt = (left: readonly [number, number], right: readonly [number, number]): number =>

@@ -3,157 +3,218 @@
  * was seen. What cannot be told from here is said to be so; a value near the border is no answer either.
  */
 import type { Motion } from '../body/motion.js';
+import { parseTempo } from '../dosage/tempo.js';
 import type { FaultKind, Measure } from '../movement/fault-kinds.js';
-import type { Position, Quantity, RepPart, View } from '../movement/vocabulary.js';
+import type { Position } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
-import { seriesOf } from './figure-series.js';
-import { Moment, quantile, shorter, type Stand } from './frame.js';
+import { median, shorter, SMALL_SCALE, type Stand } from './frame.js';
+import { holdsIn } from './holds.js';
+import { type Model, modelOf, partOf, partsOf, valuesIn } from './model.js';
 import type { Series } from './points.js';
-import { LEADS, MEASURED } from './quantities.js';
-import { repsIn, type Rep, type Way } from './reps.js';
+import {
+  isOfRep,
+  type Lead,
+  MEASURED,
+  MEASURED_OF_REP,
+  type MomentQuantity,
+  type RepQuantity,
+  type Unit,
+} from './quantities.js';
+import { repsIn } from './reps.js';
+import { type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom, type Found } from './stand.js';
+import { upright, type Quarters } from './turned.js';
 
-export type Lead = (typeof LEADS)[number];
-
-/** What a clean rep of a movement looks like from a view. */
-export interface Model {
-  lead: Lead;
-  way: Way;
-  /** The most of a quantity in a part of a clean rep, or with −1 the least. */
-  usual: (of: Quantity, part: RepPart, way: 1 | -1) => number;
-}
-
-/** Not from this side, not with the body so, no whole rep, too much of it hidden, too near the border. */
-export type Why = 'view' | 'position' | 'no-reps' | 'hidden' | 'border';
+/** Not from this side, not with the body so, no whole rep, too much of it hidden, too small, too near the border. */
+export type Why = 'view' | 'position' | 'no-reps' | 'hidden' | 'small' | 'border';
 
 export interface Answer {
   kind: string;
+  unit: Unit;
   /** Reps in which it was seen, by their place; of those that could be judged. */
   seen: number[];
   judged: number;
-  /** How far over what is right, in the quantity's unit: by rep, `NaN` where it could not be judged. */
+  /** How far over what is right, in the unit: by rep, `NaN` where it could not be judged. */
   amounts: number[];
+  /** How far from the border those that were judged are, 0–1. */
+  sure: number;
   /** Why nothing can be said; null where something can. */
   cannot: Why | null;
 }
 
 export interface Reading {
   stand: Found;
+  /** Quarter turns by which the picture was put upright, clockwise. */
+  quarters: Quarters;
+  /** The share of the moments in which the body is seen. */
+  present: number;
+  /** Whether it is a hold: its pieces stand in place of reps. */
+  holds: boolean;
   lead: Lead;
   times: Float64Array;
   /** The lead quantity in time. */
   values: Float32Array;
-  reps: Rep[];
+  reps: SeenRep[];
+  /** Prescribed seconds, 0 for as it comes. */
+  tempo: { lower: number; pause: number; rise: number };
+  /** The clean rep: where it rests and turns, and when, in seconds of the motion. */
+  clean: { from: number; to: number; rep: SeenRep | null };
   answers: Answer[];
 }
 
-/** A quantity at every moment. */
-export function valuesOf(series: Series, stand: Stand, of: Quantity): Float32Array {
-  const values = new Float32Array(series.times.length);
-  const { of: measured } = MEASURED[of];
-  for (let t = 0; t < values.length; t += 1) values[t] = measured(new Moment(series, t, stand));
-  return values;
+/** What a clip shows, and how it should be done. */
+export interface Shown {
+  motion: Motion;
+  position: Position;
+  /** As prescribed for this set, and as the motion has it. */
+  tempo: string;
+  usualTempo: string;
+  /** The movement with a kind of fault, as it is drawn; null where it is not. */
+  faulty: (kind: string) => Motion | null;
 }
 
-const MOST_OWN = { '°': 150, cm: Infinity } as const;
-
-const models = new WeakMap<Motion, Map<View, Model>>();
-
-/** The clean rep of a movement as the figure does it, seen from a view. Made once. */
-export function modelOf(motion: Motion, view: View): Model {
-  const known = models.get(motion) ?? new Map<View, Model>();
-  models.set(motion, known);
-  const model = known.get(view) ?? madeFrom(motion, view);
-  known.set(view, model);
-  return model;
-}
-
-function madeFrom(motion: Motion, view: View): Model {
-  const series = cleaned(seriesOf(motion, { view, rounds: 1 }));
-  const found = standFrom(series, { view });
-  if (!found) throw new Error(`${motion.name} cannot be seen from the ${view}`);
-  const all = new Map<Quantity, Float32Array>();
-  const valuesFor = (of: Quantity): Float32Array => {
-    const known = all.get(of) ?? valuesOf(series, found, of);
-    all.set(of, known);
-    return known;
-  };
-  const ways = LEADS.filter((lead) => MEASURED[lead].views.includes(view)).map((lead) => {
-    const values = valuesFor(lead);
-    const [from, low, high] = [values[0] ?? NaN, Math.min(...values), Math.max(...values)];
-    return { lead, way: { from, to: from - low > high - from ? low : high } };
-  });
-  const far = ({ way }: { way: Way }): number => Math.abs(way.to - way.from);
-  const best = ways.reduce((most, one) => (far(one) > far(most) ? one : most));
-  const [rep] = repsIn(series.times, valuesFor(best.lead), best.way);
-  return { ...best, usual: (of, part, way) => (rep ? partOf(series.times, valuesFor(of), rep, part, way) : NaN) };
-}
-
-/** What is taken of a part of a rep: nearly the most, so that one wrong picture says nothing. */
-const NEARLY = 0.9;
-
-/** @param way 1 where more of it is looked for, −1 where less */
-function partOf(times: Float64Array, values: Float32Array, rep: Rep, part: RepPart, way: 1 | -1): number {
-  const { starts, ends, there, back } = rep;
-  const [from, to] = part === 'turn' ? [starts + there * 0.8, ends - back * 0.8] : [starts, ends];
-  const inside = values.filter((_, t) => (times[t] as number) >= from - 1e-9 && (times[t] as number) <= to + 1e-9);
-  // Half of it unseen is too little to judge by.
-  if (inside.filter((x) => !Number.isNaN(x)).length * 2 < inside.length || inside.length === 0) return NaN;
-  if (part === 'spread') return quantile(inside, NEARLY) - quantile(inside, 1 - NEARLY);
-  return quantile(inside, way === 1 ? NEARLY : 1 - NEARLY);
-}
+const MOST_OWN: Readonly<Record<Unit, number>> = { '°': 150, cm: Infinity, '%': Infinity };
 
 interface Judged {
-  series: Series;
+  times: Float64Array;
+  valuesFor: (of: MomentQuantity) => Float32Array;
   stand: Stand;
-  reps: readonly Rep[];
+  reps: readonly SeenRep[];
   model: Model;
-  position: Position;
+  shown: Shown;
 }
 
-function answerTo(kind: string, measure: Measure, { series, stand, reps, model, position }: Judged): Answer {
-  const nothing = (cannot: Why): Answer => ({ kind, seen: [], judged: 0, amounts: reps.map(() => NaN), cannot });
-  if (!measure.positions.includes(position)) return nothing('position');
-  if (!MEASURED[measure.of].views.includes(stand.view)) return nothing('view');
+/** Which way is wrong, and by rep how far that way a quantity is from what it is in the clean one; null where it is not known to show in it. */
+function offsOf(measure: Measure, kind: string, judged: Judged): number[] | null {
+  const { of, over, in: part } = measure;
+  const { times, valuesFor, reps, model } = judged;
+  const way = wayOf(measure, kind, judged);
+  if (way === null) return null;
+  if (isOfRep(of)) return reps.map((rep) => ofRep(of, rep, judged) * Math.sign(over));
+  const usual = model.usual(of, part, way);
+  return reps.map((rep) => differ(of, partOf(times, valuesFor(of), rep, part, way) - usual) * way);
+}
+
+/**
+ * The way that the measure has, or with `drawn` the one in which the movement's own picture of the fault goes. Where that picture does not
+ * show by so much from here, nobody could tell the fault by it.
+ */
+function wayOf({ of, over, in: part, drawn }: Measure, kind: string, judged: Judged): 1 | -1 | null {
+  const { stand, model, shown } = judged;
+  const said = over > 0 ? 1 : -1;
+  // How long something takes is not drawn.
+  const faulty = of === 'lowering' ? null : shown.faulty(kind);
+  if (!faulty) return drawn ? null : said;
+  const picture = modelOf(faulty, stand.view);
+  const by = (way: 1 | -1): number =>
+    isOfRep(of)
+      ? (picture.rep ? ofRep(of, picture.rep, judged) : NaN) * way
+      : differ(of, picture.usual(of, part, way) - model.usual(of, part, way)) * way;
+  const way = drawn && by(-said as 1 | -1) > by(said) ? (-said as 1 | -1) : said;
+  return by(way) < Math.abs(over) ? null : way;
+}
+
+/** Against the same of the clean rep; `NaN` where that has none, or is not read as it was meant. */
+function ofRep(of: RepQuantity, rep: SeenRep, { model, shown }: Judged): number {
+  const clean = model.rep;
+  if (!clean) return NaN;
+  switch (of) {
+    case 'reach':
+      // Of a way that goes nearly round nobody can say which end is further.
+      return Math.abs(model.way.to - model.way.from) > MOST_OWN['°']
+        ? NaN
+        : shorter(rep.reach - clean.reach) * Math.sign(model.way.to - model.way.from);
+    case 'sides-apart':
+      return Math.abs(rep.apart) - Math.abs(clean.apart);
+    case 'lowering': {
+      const [[lower], [usual]] = [parseTempo(shown.tempo), parseTempo(shown.usualTempo)];
+      const read = Math.abs(clean.lower - usual) <= usual * MOST_MISREAD;
+      return read && lower >= LEAST_LOWERING ? (100 * (rep.lower - lower)) / lower : NaN;
+    }
+  }
+}
+
+/** Of a quicker one, in seconds, nobody says that it should be slow. */
+const LEAST_LOWERING = 2;
+/** The share by which the lowering of the clean rep may be misread. */
+const MOST_MISREAD = 0.25;
+
+function answerTo(kind: string, measure: Measure, judged: Judged): Answer {
+  const { stand, reps, model, shown } = judged;
+  const { of } = measure;
+  const { unit, views } = isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of];
+  const nothing = (cannot: Why): Answer => ({
+    kind,
+    unit,
+    seen: [],
+    judged: 0,
+    amounts: reps.map(() => NaN),
+    sure: 0,
+    cannot,
+  });
+  if (!measure.positions.includes(shown.position)) return nothing('position');
+  if (!views.includes(stand.view)) return nothing('view');
+  if (stand.scale > SMALL_SCALE) return nothing('small');
   // What the movement itself takes all the way round says nothing.
-  if (model.usual(measure.of, 'spread', 1) > MOST_OWN[MEASURED[measure.of].unit]) return nothing('position');
-  const way = measure.over > 0 ? 1 : -1;
-  const values = valuesOf(series, stand, measure.of);
-  const usual = model.usual(measure.of, measure.in, way);
-  const amounts = reps.map((rep) => off(measure.of, partOf(series.times, values, rep, measure.in, way) - usual) * way);
+  if (!isOfRep(of) && model.usual(of, 'spread', 1) > MOST_OWN[unit]) return nothing('position');
+  if (reps.length === 0) return nothing('no-reps');
+  const amounts = offsOf(measure, kind, judged);
+  if (!amounts) return nothing('position');
+  if (amounts.every(Number.isNaN)) return nothing('hidden');
   const over = Math.abs(measure.over);
   const clear = amounts.map((amount) => (amount > over + measure.give ? 1 : amount < over - measure.give ? 0 : NaN));
-  const judged = clear.filter((one) => !Number.isNaN(one)).length;
-  if (reps.length === 0) return nothing('no-reps');
-  if (amounts.every(Number.isNaN)) return nothing('hidden');
-  const seen = clear.flatMap((one, i) => (one === 1 ? [i] : []));
-  return { kind, seen, judged, amounts, cannot: judged === 0 ? 'border' : null };
+  const far = amounts.flatMap((amount, i) => (Number.isNaN(clear[i]) ? [] : [Math.abs(amount - over) / over]));
+  return {
+    kind,
+    unit,
+    seen: clear.flatMap((one, i) => (one === 1 ? [i] : [])),
+    judged: far.length,
+    amounts,
+    sure: far.length === 0 ? 0 : Math.min(1, median(far)),
+    cannot: far.length === 0 ? 'border' : null,
+  };
 }
 
 /** A difference; of directions the shorter way round. */
-const off = (of: Quantity, by: number): number => (MEASURED[of].unit === '°' ? shorter(by) : by);
+const differ = (of: MomentQuantity, by: number): number => (MEASURED[of].unit === '°' ? shorter(by) : by);
 
-/** Null where no body is seen. @param told what the trainer says of where the camera stands */
+/** Null where no body is seen. @param told what the trainer says of where the camera stands, and how the picture lies */
 export function readSeries(
   raw: Series,
-  { motion, position }: { motion: Motion; position: Position },
+  shown: Shown,
   kinds: readonly Pick<FaultKind, 'id' | 'measure'>[],
-  told: Partial<Pick<Stand, 'view' | 'near'>> = {},
+  told: Partial<Pick<Stand, 'view' | 'near'> & { quarters: Quarters }> = {},
 ): Reading | null {
-  const stand = standFrom(raw, told);
+  const { motion, position, tempo } = shown;
+  const { series: lying, quarters } = upright(raw, position, told.quarters);
+  const stand = standFrom(lying, told);
   if (!stand) return null;
-  const series = cleaned(raw, stand.view !== 'side');
+  const series = cleaned(lying, stand.view !== 'side');
+  const { times } = series;
   const model = modelOf(motion, stand.view);
-  const values = valuesOf(series, stand, model.lead);
-  const reps = repsIn(series.times, values, model.way);
+  const valuesFor = valuesIn(series, stand);
+  const values = valuesFor(model.lead);
+  const holds = motion.still;
+  const found = holds
+    ? holdsIn(
+        times,
+        [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
+      )
+    : repsIn(times, values, model.way);
+  const reps = found.map((rep) => seenAs(rep, { series, stand }, partsOf(motion, model.lead)));
+  const judged = { times, valuesFor, stand, reps, model, shown };
+  const [lower, pause, rise] = parseTempo(tempo);
   return {
     stand,
+    quarters,
+    present: values.filter((x) => !Number.isNaN(x)).length / Math.max(1, values.length),
+    holds,
     lead: model.lead,
-    times: series.times,
+    times,
     values,
     reps,
-    answers: kinds.flatMap(({ id, measure }) =>
-      measure ? [answerTo(id, measure, { series, stand, reps, model, position })] : [],
-    ),
+    tempo: { lower, pause, rise },
+    clean: { ...model.way, rep: model.rep },
+    answers: kinds.flatMap(({ id, measure }) => (measure ? [answerTo(id, measure, judged)] : [])),
   };
 }

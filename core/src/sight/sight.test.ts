@@ -14,6 +14,7 @@ import {
   type Series,
   seriesOf,
   type Shot,
+  type Shown,
   standFrom,
 } from './index.js';
 
@@ -42,12 +43,21 @@ const find = (id: string): Movement => {
   if (!movement) throw new Error(`no ${id}`);
   return movement;
 };
-const read = (movement: Movement, shot: Shot, faults: Record<string, number> = {}) =>
-  readSeries(
-    seriesOf(motionFor(movement, faults), shot),
-    { motion: motionFor(movement), position: movement.position },
-    kinds,
-  );
+const shownBy = (movement: Movement): Shown => ({
+  motion: motionFor(movement),
+  position: movement.position,
+  tempo: movement.dose.tempo,
+  usualTempo: movement.dose.tempo,
+  faulty: (kind) => {
+    const fault = movement.faults.find((one) => one.kind === kind && figures.figures[movement.id]?.faults[one.id]);
+    return fault ? motionFor(movement, { [fault.id]: 1 }) : null;
+  },
+});
+/** As it is asked for: of the faults that the movement has. */
+const kindsOf = (movement: Movement): FaultKind[] =>
+  kinds.filter(({ id }) => movement.faults.some(({ kind }) => kind === id));
+const read = (movement: Movement, shot: Shot, faults: Record<string, number> = {}, asked = kindsOf(movement)) =>
+  readSeries(seriesOf(motionFor(movement, faults), shot), shownBy(movement), asked);
 
 /** Centimetres by which a landmark is off, the same every time. */
 function tremble(spread: number, seed = 7): () => number {
@@ -114,7 +124,7 @@ describe('a series of landmarks', () => {
 
   test('without a body, or of one moment, is no reading and no rep', () => {
     const squat = find('goblet-squat');
-    const model = { motion: motionFor(squat), position: squat.position };
+    const model = shownBy(squat);
     for (const moments of [0, 1, 40]) expect(readSeries(emptySeries(moments), model, kinds)).toBeNull();
     const { times, flat, deep, seen } = seriesOf(model.motion, { view: 'side', rounds: 1 });
     const one = {
@@ -202,7 +212,7 @@ describe('reps', () => {
       deep: series.deep.slice(from * POINTS.length * 3),
       seen: series.seen.slice(from * POINTS.length),
     };
-    const reading = readSeries(cut, { motion, position: squat.position }, kinds);
+    const reading = readSeries(cut, shownBy(squat), kinds);
     expect(reading?.reps.length).toBe(3);
   });
 });
@@ -251,10 +261,9 @@ describe('faults', () => {
     const squat = find('goblet-squat');
     const cannot = (view: View, faults: Record<string, number> = {}) =>
       new Map(
-        read(squat, { view, rounds: 3, noise: tremble(0.3) }, faults)?.answers.map(({ kind, cannot: why, seen }) => [
-          kind,
-          why ?? seen.length,
-        ]),
+        read(squat, { view, rounds: 3, noise: tremble(0.3) }, faults, kinds)?.answers.map(
+          ({ kind, cannot: why, seen }) => [kind, why ?? seen.length],
+        ),
       );
     expect(cannot('side').get('knees-in')).toBe('view');
     expect(cannot('front').get('heels-lift')).toBe('view');

@@ -25,6 +25,7 @@ import { ClientEntity } from './client.entity.js';
 import { CreateClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
 import { eraseClient } from './erase.js';
+import { StillsService } from './stills.service.js';
 
 @Injectable()
 export class ClientFilesService {
@@ -36,6 +37,7 @@ export class ClientFilesService {
     private readonly backups: BackupsService,
     private readonly preparing: PreparingService,
     private readonly damage: DamageService,
+    private readonly stills: StillsService,
   ) {}
 
   /** @throws 404 */
@@ -73,6 +75,7 @@ export class ClientFilesService {
         events: (bySession.get(session.id) ?? []).sort(byClock),
       })),
       plans: plans.filter(isWhole).map(({ document }) => planOf(document, id)),
+      stills: await this.stills.of(id),
     };
   }
 
@@ -80,7 +83,7 @@ export class ClientFilesService {
   async restore(bytes: Buffer): Promise<ClientEntity> {
     const answer = await this.preparing.ask({ do: 'client', bytes });
     if ('problems' in answer) throw invalid([...answer.problems]);
-    const { client, sessions, plans } = (answer as { client: ClientFile }).client;
+    const { client, sessions, plans, stills = [] } = (answer as { client: ClientFile }).client;
     const { id: _, ...plain } = client;
     const wrong = validateSync(plainToInstance(CreateClientDto, plain), {
       whitelist: true,
@@ -97,6 +100,7 @@ export class ClientFilesService {
       writer.insert(ClientEntity, whole);
       sessions.forEach((session, s) => bringBack(writer, client.id, session, s, now));
       for (const document of plans) writer.insert(PlanEntity, { id: uuidv7(), version: 1, ...planColumns(document) });
+      this.stills.bringBack(writer, client.id, stills);
       const ids = [client.id, ...sessions.map(({ id }) => id)];
       writer.run('DELETE FROM erased WHERE id IN (SELECT value FROM json_each(?))', JSON.stringify(ids));
       return whole;

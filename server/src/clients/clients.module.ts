@@ -5,11 +5,14 @@ import { ClientEntity } from './client.entity.js';
 import { ClientFilesService } from './client-files.service.js';
 import { ClientsController } from './clients.controller.js';
 import { ClientsService } from './clients.service.js';
+import { StillEntity } from './still.entity.js';
+import { StillsController } from './stills.controller.js';
+import { StillsService } from './stills.service.js';
 
 @Module({
-  imports: [TypeOrmModule.forFeature([ClientEntity]), MovementsModule],
-  controllers: [ClientsController],
-  providers: [ClientsService, ClientFilesService],
+  imports: [TypeOrmModule.forFeature([ClientEntity, StillEntity]), MovementsModule],
+  controllers: [ClientsController, StillsController],
+  providers: [ClientsService, ClientFilesService, StillsService],
   exports: [ClientsService],
 })
 export class ClientsModule {}

@@ -59,6 +59,9 @@ export function eraseClient(writer: Writer, id: string): void {
       planId,
     );
   }
+  // A backup of an earlier version has no such table.
+  if (writer.get(`SELECT 1 FROM sqlite_master WHERE name = 'stills'`))
+    writer.run('DELETE FROM stills WHERE clientId = ?', id);
   writer.run('DELETE FROM clients WHERE id = ?', id);
   writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
 }

@@ -2,6 +2,7 @@
 import type Database from 'better-sqlite3';
 import type { DataSourceOptions } from 'typeorm';
 import { ClientEntity } from '../clients/client.entity.js';
+import { StillEntity } from '../clients/still.entity.js';
 import { MovementEntity, MovementVersionEntity } from '../movements/movement.entity.js';
 import { PictureEntity } from '../movements/picture.entity.js';
 import { PlanEntity } from '../plans/plan.entity.js';
@@ -17,6 +18,7 @@ import { Library1796000000000 } from './migrations/library.js';
 import { Places1801000000000 } from './migrations/places.js';
 import { Planning1797000000000 } from './migrations/planning.js';
 import { Reasons1803000000000 } from './migrations/reasons.js';
+import { Stills1805000000000 } from './migrations/stills.js';
 import { Stored1799000000000 } from './migrations/stored.js';
 
 export const MIGRATIONS = [
@@ -30,6 +32,7 @@ export const MIGRATIONS = [
   Causes1802000000000,
   Reasons1803000000000,
   Looks1804000000000,
+  Stills1805000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({
@@ -45,6 +48,7 @@ export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): Da
     MovementVersionEntity,
     PictureEntity,
     ClientEntity,
+    StillEntity,
     SessionEntity,
     DigestEntity,
     StudioEntity,

@@ -1,0 +1,115 @@
+/** What a clean rep of a movement looks like from a view: the figure's, read in the same way as a clip. */
+import type { Motion } from '../body/motion.js';
+import type { Quantity, RepPart, View } from '../movement/vocabulary.js';
+import { cleaned } from './clean.js';
+import { seriesOf } from './figure-series.js';
+import { median, Moment, quantile, type Stand } from './frame.js';
+import type { Series } from './points.js';
+import { type Lead, LEADS, MEASURED, type MomentQuantity } from './quantities.js';
+import { repsIn, type Rep, type Way } from './reps.js';
+import { type SeenRep, seenAs } from './seen-rep.js';
+import { standFrom } from './stand.js';
+
+export interface Model {
+  lead: Lead;
+  way: Way;
+  /** In seconds of the motion; null where the way is too short to be one, as in a hold. */
+  rep: SeenRep | null;
+  /** The middle value of each lead that is seen from here: the posture of a hold. */
+  posture: ReadonlyMap<Lead, number>;
+  /** The most of a quantity in a part of a clean rep, or with −1 the least. */
+  usual: (of: MomentQuantity, part: RepPart, way: 1 | -1) => number;
+}
+
+/** A quantity at every moment. */
+export function valuesOf(series: Series, stand: Stand, of: MomentQuantity): Float32Array {
+  const values = new Float32Array(series.times.length);
+  const { of: measured } = MEASURED[of];
+  for (let t = 0; t < values.length; t += 1) values[t] = measured(new Moment(series, t, stand));
+  return values;
+}
+
+/** Values that are worked out when first asked for. */
+export function valuesIn(series: Series, stand: Stand): (of: MomentQuantity) => Float32Array {
+  const known = new Map<Quantity, Float32Array>();
+  return (of) => {
+    const values = known.get(of) ?? valuesOf(series, stand, of);
+    known.set(of, values);
+    return values;
+  };
+}
+
+const models = new WeakMap<Motion, Map<View, Model>>();
+
+/** Made once a motion and view. */
+export function modelOf(motion: Motion, view: View): Model {
+  const known = models.get(motion) ?? new Map<View, Model>();
+  models.set(motion, known);
+  const model = known.get(view) ?? madeFrom(motion, view);
+  known.set(view, model);
+  return model;
+}
+
+/** Seconds of standing before and after the one round. */
+const STILL = 0.6;
+
+function madeFrom(motion: Motion, view: View): Model {
+  const series = cleaned(seriesOf(motion, { view, rounds: 1, still: STILL }));
+  const stand = standFrom(series, { view });
+  if (!stand) throw new Error(`${motion.name} cannot be seen from the ${view}`);
+  const valuesFor = valuesIn(series, stand);
+  const seen = LEADS.filter((lead) => MEASURED[lead].views.includes(view));
+  const ways = seen.map((lead) => {
+    const values = valuesFor(lead);
+    const [from, low, high] = [values[0] ?? NaN, Math.min(...values), Math.max(...values)];
+    return { lead, way: { from, to: from - low > high - from ? low : high } };
+  });
+  const far = ({ way }: { way: Way }): number => Math.abs(way.to - way.from);
+  const best = ways.reduce((most, one) => (far(one) > far(most) ? one : most));
+  const [rep = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
+  const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };
+  return {
+    ...best,
+    rep: rep && inMotion(seenAs(rep, { series, stand }, partsOf(motion, best.lead))),
+    posture: new Map(seen.map((lead) => [lead, median(valuesFor(lead))])),
+    usual: (of, part, way) => partOf(series.times, valuesFor(of), rep ?? (motion.still ? whole : null), part, way),
+  };
+}
+
+const inMotion = (rep: SeenRep): SeenRep => ({
+  ...rep,
+  starts: rep.starts - STILL,
+  turns: rep.turns - STILL,
+  ends: rep.ends - STILL,
+});
+
+/** What of a motion says how its reps are compared. */
+export const partsOf = ({ figure: { first }, sides }: Motion, lead: Lead) => ({ first, lead, both: sides === 'both' });
+
+/** What is taken of a part of a rep: nearly the most, so that one wrong picture says nothing. */
+const NEARLY = 0.9;
+
+type Span = Pick<Rep, 'starts' | 'ends' | 'there' | 'back'>;
+
+/**
+ * Nearly the most of a quantity in a part of a rep; `NaN` where half of that part is not seen.
+ * @param way 1 where more of it is looked for, −1 where less
+ */
+export function partOf(
+  times: Float64Array,
+  values: Float32Array,
+  rep: Span | null,
+  part: RepPart,
+  way: 1 | -1,
+): number {
+  if (!rep) return NaN;
+  const within = (from: number, to: number): Float32Array => {
+    const inside = values.filter((_, t) => (times[t] as number) >= from - 1e-9 && (times[t] as number) <= to + 1e-9);
+    return inside.filter((x) => !Number.isNaN(x)).length * 2 < inside.length ? new Float32Array() : inside;
+  };
+  const { starts, ends, there, back } = rep;
+  const most = (inside: Float32Array): number => quantile(inside, way === 1 ? NEARLY : 1 - NEARLY);
+  if (part === 'turn') return most(within(starts + there * 0.8, ends - back * 0.8));
+  const whole = within(starts, ends);
+  return part === 'spread' ? quantile(whole, NEARLY) - quantile(whole, 1 - NEARLY) : most(whole);
+}

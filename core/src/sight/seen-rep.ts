@@ -1,0 +1,50 @@
+/** A rep with what is compared of it as a whole. */
+import type { Figure } from '../body/figure.js';
+import { SIDES_OF_BODY } from '../body/skeleton.js';
+import { median, Moment, type Stand } from './frame.js';
+import type { Series } from './points.js';
+import { type Lead, ONE_SIDE } from './quantities.js';
+import type { Rep } from './reps.js';
+
+/** A rep, or a piece of a hold. Of a view from which something cannot be told it is `NaN`. */
+export interface SeenRep extends Rep {
+  /** Seconds. */
+  lower: number;
+  rise: number;
+  /** Degrees that the left is ahead of the right at the far end, where both do the same. */
+  apart: number;
+}
+
+interface Where {
+  series: Series;
+  stand: Stand;
+}
+
+export function seenAs(
+  rep: Rep,
+  where: Where,
+  { first, lead, both }: { first: Figure['first']; lead: Lead; both: boolean },
+): SeenRep {
+  const [lower, rise] = first === 'lower' ? [rep.there, rep.back] : [rep.back, rep.there];
+  return {
+    ...rep,
+    lower,
+    rise,
+    apart: both ? apart(rep, where, lead) : NaN,
+  };
+}
+
+function apart(rep: Rep, { series, stand }: Where, lead: Lead): number {
+  if (stand.view === 'side' || !(lead in ONE_SIDE)) return NaN;
+  const [a, joint, b] = ONE_SIDE[lead as keyof typeof ONE_SIDE];
+  const all: number[] = [];
+  series.times.forEach((at, t) => {
+    if (at < rep.starts + rep.there * 0.8 || at > rep.ends - rep.back * 0.8) return;
+    const moment = new Moment(series, t, stand);
+    const [left, right] = SIDES_OF_BODY.map((side) =>
+      moment.bend(`${side}.${a}`, `${side}.${joint}`, `${side}.${b}`, true),
+    ) as [number, number];
+    all.push(left - right);
+  });
+  return median(all);
+}
