@@ -147,7 +147,7 @@ async function record(scene: Scene): Promise<Uint8Array> {
   const target = new BufferTarget();
   const output = new Output({ format: new WebMOutputFormat(), target });
   const canvas = await show(0);
-  const video = new CanvasSource(canvas, { codec: 'vp8', bitrate: 350_000, keyFrameInterval: 2 });
+  const video = new CanvasSource(canvas, { codec: 'vp8', bitrate: 220_000, keyFrameInterval: 2 });
   output.addVideoTrack(video, { frameRate: scene.rate });
   await output.start();
   for (let i = 0; i / scene.rate < length; i += 1) {

@@ -86,6 +86,7 @@ export const router = createBrowserRouter([
             path: 'people/:clientId/edit',
             lazy: screen(async () => (await import('./people/person-form')).EditPersonScreen),
           },
+          { path: 'sight', lazy: screen(async () => (await import('./sight/sight-screen')).SightScreen) },
           { path: 'plan', lazy: screen(async () => (await import('./plan/plans-screen')).PlansScreen) },
           { path: 'plan/new', lazy: screen(async () => (await import('./plan/new-plan')).NewPlanScreen) },
           { path: 'plan/:planId', lazy: screen(async () => (await import('./plan/plan-screen')).PlanScreen) },

@@ -256,8 +256,8 @@ export const REGIONS = [
 ] as const;
 export type Region = (typeof REGIONS)[number];
 
-/** What is measured of a rep as a whole: how far it goes, how long it lowers, and how far left and right are from one another. */
-export const REP_QUANTITIES = ['reach', 'lowering', 'sides-apart'] as const;
+/** What is measured of a rep as a whole: how far it goes, and how long it lowers. */
+export const REP_QUANTITIES = ['reach', 'lowering'] as const;
 
 /** What a camera can measure of a body: bends and leans in degrees, lengths in centimetres. */
 export const QUANTITIES = [
@@ -266,15 +266,15 @@ export const QUANTITIES = [
   'elbow-bend',
   'arm-raise',
   'trunk-lean',
+  'hip-height',
+  'hand-height',
   'trunk-aside',
   'hips-below-line',
   'heel-height',
   'knees-in',
   'hips-level',
-  'ear-over-shoulder',
   'upper-arm-ahead',
   'head-ahead',
-  'elbow-out',
   ...REP_QUANTITIES,
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];

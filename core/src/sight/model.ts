@@ -5,7 +5,7 @@ import { cleaned } from './clean.js';
 import { seriesOf } from './figure-series.js';
 import { median, Moment, quantile, type Stand } from './frame.js';
 import type { Series } from './points.js';
-import { type Lead, LEADS, MEASURED, type MomentQuantity } from './quantities.js';
+import { type Lead, LEADS, MEASURED, type MomentQuantity, ONE_SIDE, type OneSided } from './quantities.js';
 import { repsIn, type Rep, type Way } from './reps.js';
 import { type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom } from './stand.js';
@@ -13,6 +13,8 @@ import { standFrom } from './stand.js';
 export interface Model {
   lead: Lead;
   way: Way;
+  /** The joint by which left and right are compared. */
+  bends: OneSided;
   /** In seconds of the motion; null where the way is too short to be one, as in a hold. */
   rep: SeenRep | null;
   /** The middle value of each lead that is seen from here: the posture of a hold. */
@@ -39,21 +41,25 @@ export function valuesIn(series: Series, stand: Stand): (of: MomentQuantity) => 
   };
 }
 
-const models = new WeakMap<Motion, Map<View, Model>>();
+const models = new WeakMap<Motion, Map<string, Model>>();
 
-/** Made once a motion and view. */
-export function modelOf(motion: Motion, view: View): Model {
-  const known = models.get(motion) ?? new Map<View, Model>();
+/** Made once. @param by the lead to go by; without it the one that says most */
+export function modelOf(motion: Motion, view: View, by?: Lead): Model {
+  const known = models.get(motion) ?? new Map<string, Model>();
   models.set(motion, known);
-  const model = known.get(view) ?? madeFrom(motion, view);
-  known.set(view, model);
+  const key = `${view} ${by ?? ''}`;
+  const model = known.get(key) ?? madeFrom(motion, view, by);
+  known.set(key, model);
   return model;
 }
+
+/** A height that changes by less says less than a bend. */
+const LEAST_RISE_CM = 22;
 
 /** Seconds of standing before and after the one round. */
 const STILL = 0.6;
 
-function madeFrom(motion: Motion, view: View): Model {
+function madeFrom(motion: Motion, view: View, by?: Lead): Model {
   const series = cleaned(seriesOf(motion, { view, rounds: 1, still: STILL }));
   const stand = standFrom(series, { view });
   if (!stand) throw new Error(`${motion.name} cannot be seen from the ${view}`);
@@ -65,12 +71,19 @@ function madeFrom(motion: Motion, view: View): Model {
     return { lead, way: { from, to: from - low > high - from ? low : high } };
   });
   const far = ({ way }: { way: Way }): number => Math.abs(way.to - way.from);
-  const best = ways.reduce((most, one) => (far(one) > far(most) ? one : most));
+  const furthest = (of: typeof ways): (typeof ways)[number] | undefined => of.toSorted((a, b) => far(b) - far(a))[0];
+  const angles = ways.filter(({ lead }) => MEASURED[lead].unit === '°');
+  // The hips before the hands, which are hidden more often.
+  const height = ways.find((one) => MEASURED[one.lead].unit === 'cm' && far(one) >= LEAST_RISE_CM);
+  const best = ways.find(({ lead }) => lead === by) ?? height ?? furthest(angles);
+  const bends = furthest(angles.filter(({ lead }) => lead in ONE_SIDE))?.lead as OneSided | undefined;
+  if (!best || !bends) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
   const [rep = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
   const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };
   return {
     ...best,
-    rep: rep && inMotion(seenAs(rep, { series, stand }, partsOf(motion, best.lead))),
+    bends,
+    rep: rep && inMotion(seenAs(rep, { series, stand }, partsOf(motion, bends))),
     posture: new Map(seen.map((lead) => [lead, median(valuesFor(lead))])),
     usual: (of, part, way) => partOf(series.times, valuesFor(of), rep ?? (motion.still ? whole : null), part, way),
   };
@@ -84,7 +97,11 @@ const inMotion = (rep: SeenRep): SeenRep => ({
 });
 
 /** What of a motion says how its reps are compared. */
-export const partsOf = ({ figure: { first }, sides }: Motion, lead: Lead) => ({ first, lead, both: sides === 'both' });
+export const partsOf = ({ figure: { first }, sides }: Motion, bends: OneSided) => ({
+  first,
+  bends,
+  both: sides === 'both',
+});
 
 /** What is taken of a part of a rep: nearly the most, so that one wrong picture says nothing. */
 const NEARLY = 0.9;

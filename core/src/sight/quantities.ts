@@ -4,8 +4,16 @@ import { type Quantity, REP_QUANTITIES, type View } from '../movement/vocabulary
 import { degrees, type Moment, shorter } from './frame.js';
 import type { SidedPoint } from './points.js';
 
-/** Quantities by which reps can be told. */
-export const LEADS = ['knee-bend', 'hip-bend', 'elbow-bend', 'arm-raise', 'trunk-lean'] as const satisfies Quantity[];
+/** Quantities by which reps can be told, those first that lie in the picture from anywhere. */
+export const LEADS = [
+  'hip-height',
+  'hand-height',
+  'knee-bend',
+  'hip-bend',
+  'elbow-bend',
+  'arm-raise',
+  'trunk-lean',
+] as const satisfies Quantity[];
 export type Lead = (typeof LEADS)[number];
 
 export type RepQuantity = (typeof REP_QUANTITIES)[number];
@@ -24,6 +32,8 @@ interface Measured {
 const ALL: readonly View[] = ['front', 'side', 'back', 'oblique'];
 const FACING: readonly View[] = ['front', 'back'];
 const ASIDE: readonly View[] = ['side'];
+/** Bends lie along the line of sight from here: heights tell more. */
+const UNFORESHORTENED: readonly View[] = ['front', 'back', 'oblique'];
 
 /** Of the two sides the one that is further along; the nearer one alone from the side. */
 const most = (moment: Moment, of: (side: 'left' | 'right') => number): number => {
@@ -31,6 +41,8 @@ const most = (moment: Moment, of: (side: 'left' | 'right') => number): number =>
   const [a, b] = SIDES_OF_BODY.map(of) as [number, number];
   return Number.isNaN(a) ? b : Number.isNaN(b) ? a : Math.max(a, b);
 };
+
+const lowest = (m: Moment): number => -most(m, (side) => -m.spot(`${side}.ankle`)[1]);
 
 const LEAST_LEG_CM = 30;
 
@@ -74,6 +86,14 @@ export const MEASURED: Readonly<Record<MomentQuantity, Measured>> = {
       return ANGLE(shoulder[0] - hip[0], shoulder[1] - hip[1]);
     },
   },
+  /** Of the middle of the hips over the lower foot. */
+  'hip-height': { unit: 'cm', views: UNFORESHORTENED, of: (m) => m.middle('hip')[1] - lowest(m) },
+  /** Of the higher hand over the lower foot. */
+  'hand-height': {
+    unit: 'cm',
+    views: UNFORESHORTENED,
+    of: (m) => most(m, (side) => m.spot(`${side}.wrist`)[1]) - lowest(m),
+  },
   /** Of the trunk from upright, to either side. */
   'trunk-aside': {
     unit: '°',
@@ -116,11 +136,6 @@ export const MEASURED: Readonly<Record<MomentQuantity, Measured>> = {
     views: FACING,
     of: (m) => tilt(m.spot('left.hip'), m.spot('right.hip')),
   },
-  'ear-over-shoulder': {
-    unit: 'cm',
-    views: FACING,
-    of: (m) => m.middle('ear')[1] - m.middle('shoulder')[1],
-  },
   /** Of the upper arm from along the trunk, forward. */
   'upper-arm-ahead': {
     unit: '°',
@@ -143,28 +158,16 @@ export const MEASURED: Readonly<Record<MomentQuantity, Measured>> = {
       return shorter(turn);
     },
   },
-  /** Of the upper arm away from the trunk, to the side. */
-  'elbow-out': {
-    unit: '°',
-    views: FACING,
-    of: (m) =>
-      most(m, (side) => {
-        const [shoulder, elbow, hip] = [m.spot(`${side}.shoulder`), m.spot(`${side}.elbow`), m.spot(`${side}.hip`)];
-        const out = leftWay(m) * (side === 'left' ? 1 : -1);
-        return (
-          ANGLE((elbow[0] - shoulder[0]) * out, shoulder[1] - elbow[1]) -
-          ANGLE((hip[0] - shoulder[0]) * out, shoulder[1] - hip[1])
-        );
-      }),
-  },
 };
 
-/** Of a rep as a whole. Depth lies in the picture from the side alone; from there the far side is hidden. */
+/** Of a rep as a whole. Depth lies in the picture from the side alone. */
 export const MEASURED_OF_REP: Readonly<Record<RepQuantity, { unit: Unit; views: readonly View[] }>> = {
   reach: { unit: '°', views: ASIDE },
   lowering: { unit: '%', views: ALL },
-  'sides-apart': { unit: '°', views: FACING },
 };
+
+/** From where a quantity can be told. */
+export const viewsOf = (of: Quantity): readonly View[] => (isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of]).views;
 
 /** The bend of one side alone, of what reps can be told by. */
 export const ONE_SIDE = {
@@ -173,6 +176,8 @@ export const ONE_SIDE = {
   'elbow-bend': ['shoulder', 'elbow', 'wrist'],
   'arm-raise': ['hip', 'shoulder', 'elbow'],
 } as const satisfies Partial<Record<MomentQuantity, readonly [SidedPoint, SidedPoint, SidedPoint]>>;
+
+export type OneSided = keyof typeof ONE_SIDE;
 
 /** Degrees by which a line across the body is not level. */
 const tilt = (left: readonly [number, number], right: readonly [number, number]): number =>

@@ -7,7 +7,7 @@ import { parseTempo } from '../dosage/tempo.js';
 import type { FaultKind, Measure } from '../movement/fault-kinds.js';
 import type { Position } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
-import { median, shorter, SMALL_SCALE, type Stand } from './frame.js';
+import { median, Moment, shorter, SMALL_SCALE, type Stand } from './frame.js';
 import { holdsIn } from './holds.js';
 import { type Model, modelOf, partOf, partsOf, valuesIn } from './model.js';
 import type { Series } from './points.js';
@@ -48,8 +48,12 @@ export interface Reading {
   quarters: Quarters;
   /** The share of the moments in which the body is seen. */
   present: number;
+  /** Whether left and right take turns: from the side only those of the nearer one are seen. */
+  alternating: boolean;
   /** Whether it is a hold: its pieces stand in place of reps. */
   holds: boolean;
+  /** Whether the body lies along the line of sight, so that nothing can be read. */
+  blind: boolean;
   lead: Lead;
   times: Float64Array;
   /** The lead quantity in time. */
@@ -105,13 +109,13 @@ function wayOf({ of, over, in: part, drawn }: Measure, kind: string, judged: Jud
   // How long something takes is not drawn.
   const faulty = of === 'lowering' ? null : shown.faulty(kind);
   if (!faulty) return drawn ? null : said;
-  const picture = modelOf(faulty, stand.view);
+  const picture = modelOf(faulty, stand.view, model.lead);
   const by = (way: 1 | -1): number =>
     isOfRep(of)
       ? (picture.rep ? ofRep(of, picture.rep, judged) : NaN) * way
       : differ(of, picture.usual(of, part, way) - model.usual(of, part, way)) * way;
   const way = drawn && by(-said as 1 | -1) > by(said) ? (-said as 1 | -1) : said;
-  return by(way) < Math.abs(over) ? null : way;
+  return by(way) >= Math.abs(over) ? way : null;
 }
 
 /** Against the same of the clean rep; `NaN` where that has none, or is not read as it was meant. */
@@ -124,8 +128,6 @@ function ofRep(of: RepQuantity, rep: SeenRep, { model, shown }: Judged): number 
       return Math.abs(model.way.to - model.way.from) > MOST_OWN['°']
         ? NaN
         : shorter(rep.reach - clean.reach) * Math.sign(model.way.to - model.way.from);
-    case 'sides-apart':
-      return Math.abs(rep.apart) - Math.abs(clean.apart);
     case 'lowering': {
       const [[lower], [usual]] = [parseTempo(shown.tempo), parseTempo(shown.usualTempo)];
       const read = Math.abs(clean.lower - usual) <= usual * MOST_MISREAD;
@@ -139,7 +141,7 @@ const LEAST_LOWERING = 2;
 /** The share by which the lowering of the clean rep may be misread. */
 const MOST_MISREAD = 0.25;
 
-function answerTo(kind: string, measure: Measure, judged: Judged): Answer {
+function answerTo(kind: string, measure: Measure, judged: Judged, blind: boolean): Answer {
   const { stand, reps, model, shown } = judged;
   const { of } = measure;
   const { unit, views } = isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of];
@@ -153,7 +155,7 @@ function answerTo(kind: string, measure: Measure, judged: Judged): Answer {
     cannot,
   });
   if (!measure.positions.includes(shown.position)) return nothing('position');
-  if (!views.includes(stand.view)) return nothing('view');
+  if (blind || !views.includes(stand.view)) return nothing('view');
   if (stand.scale > SMALL_SCALE) return nothing('small');
   // What the movement itself takes all the way round says nothing.
   if (!isOfRep(of) && model.usual(of, 'spread', 1) > MOST_OWN[unit]) return nothing('position');
@@ -178,6 +180,20 @@ function answerTo(kind: string, measure: Measure, judged: Judged): Answer {
 /** A difference; of directions the shorter way round. */
 const differ = (of: MomentQuantity, by: number): number => (MEASURED[of].unit === '°' ? shorter(by) : by);
 
+/** Lying down the body is read from the side alone: from its feet or its head everything lies along the line of sight. */
+function foreshortened(series: Series, stand: Stand, position: Position): boolean {
+  if (position === 'prone' || position === 'supine') {
+    if (stand.view === 'front' || stand.view === 'back') return true;
+    const steep = [...series.times.keys()].map((t) => {
+      const moment = new Moment(series, t, stand);
+      const [[hx, hy], [sx, sy]] = [moment.middle('hip'), moment.middle('shoulder')];
+      return Math.abs(sy - hy) - Math.abs(sx - hx);
+    });
+    return median(steep) > 0;
+  }
+  return false;
+}
+
 /** Null where no body is seen. @param told what the trainer says of where the camera stands, and how the picture lies */
 export function readSeries(
   raw: Series,
@@ -195,26 +211,31 @@ export function readSeries(
   const valuesFor = valuesIn(series, stand);
   const values = valuesFor(model.lead);
   const holds = motion.still;
-  const found = holds
-    ? holdsIn(
-        times,
-        [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
-      )
-    : repsIn(times, values, model.way);
-  const reps = found.map((rep) => seenAs(rep, { series, stand }, partsOf(motion, model.lead)));
+  const blind = foreshortened(series, stand, position);
+  const found = blind
+    ? []
+    : holds
+      ? holdsIn(
+          times,
+          [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
+        )
+      : repsIn(times, values, model.way);
+  const reps = found.map((rep) => seenAs(rep, { series, stand }, partsOf(motion, model.bends)));
   const judged = { times, valuesFor, stand, reps, model, shown };
   const [lower, pause, rise] = parseTempo(tempo);
   return {
     stand,
     quarters,
     present: values.filter((x) => !Number.isNaN(x)).length / Math.max(1, values.length),
+    alternating: motion.sides === 'alternating',
     holds,
+    blind,
     lead: model.lead,
     times,
     values,
     reps,
     tempo: { lower, pause, rise },
     clean: { ...model.way, rep: model.rep },
-    answers: kinds.flatMap(({ id, measure }) => (measure ? [answerTo(id, measure, judged)] : [])),
+    answers: kinds.flatMap(({ id, measure }) => (measure ? [answerTo(id, measure, judged, blind)] : [])),
   };
 }

@@ -3,7 +3,7 @@ import type { Figure } from '../body/figure.js';
 import { SIDES_OF_BODY } from '../body/skeleton.js';
 import { median, Moment, type Stand } from './frame.js';
 import type { Series } from './points.js';
-import { type Lead, ONE_SIDE } from './quantities.js';
+import { ONE_SIDE, type OneSided } from './quantities.js';
 import type { Rep } from './reps.js';
 
 /** A rep, or a piece of a hold. Of a view from which something cannot be told it is `NaN`. */
@@ -23,20 +23,20 @@ interface Where {
 export function seenAs(
   rep: Rep,
   where: Where,
-  { first, lead, both }: { first: Figure['first']; lead: Lead; both: boolean },
+  { first, bends, both }: { first: Figure['first']; bends: OneSided; both: boolean },
 ): SeenRep {
   const [lower, rise] = first === 'lower' ? [rep.there, rep.back] : [rep.back, rep.there];
   return {
     ...rep,
     lower,
     rise,
-    apart: both ? apart(rep, where, lead) : NaN,
+    apart: both ? apart(rep, where, bends) : NaN,
   };
 }
 
-function apart(rep: Rep, { series, stand }: Where, lead: Lead): number {
-  if (stand.view === 'side' || !(lead in ONE_SIDE)) return NaN;
-  const [a, joint, b] = ONE_SIDE[lead as keyof typeof ONE_SIDE];
+function apart(rep: Rep, { series, stand }: Where, bends: OneSided): number {
+  if (stand.view === 'side') return NaN;
+  const [a, joint, b] = ONE_SIDE[bends];
   const all: number[] = [];
   series.times.forEach((at, t) => {
     if (at < rep.starts + rep.there * 0.8 || at > rep.ends - rep.back * 0.8) return;

@@ -4,9 +4,9 @@ import type { View } from '../movement/vocabulary.js';
 import { LEG_CM, median, quantile, type Stand } from './frame.js';
 import { placeOf, POINTS, SEEN, type Point, type Series } from './points.js';
 
-/** How much of the shoulders' true width shows: from the front nearly all, from the side little. */
-const FRONT_FROM = 0.86;
-const SIDE_TO = 0.5;
+/** How much of the true width of shoulders and hips shows: from the front all but a little (within 13°), from the side little. */
+const FRONT_FROM = 0.975;
+const SIDE_TO = 0.42;
 
 export interface Found extends Stand {
   /** How far the width is from the next view's, 0–1. */
@@ -57,6 +57,11 @@ export function standFrom(series: Series, told: Partial<Pick<Stand, 'view' | 'ne
   };
   const byFace = median(moments.map((t) => turn(t, `${near}.ear`, 'nose')));
   const ahead = Number.isNaN(byFace) ? median(moments.map((t) => turn(t, `${near}.heel`, `${near}.toe`))) : byFace;
-  const sure = Math.min(1, Math.min(Math.abs(wide - FRONT_FROM), Math.abs(wide - SIDE_TO)) / 0.15);
-  return { view, near, faces: ahead < 0 ? -1 : 1, scale: LEG_CM / leg, sure };
+  const sure =
+    view === 'side'
+      ? (SIDE_TO - wide) / SIDE_TO
+      : view === 'oblique'
+        ? Math.min(FRONT_FROM - wide, wide - SIDE_TO) / ((FRONT_FROM - SIDE_TO) / 2)
+        : (wide - FRONT_FROM) / (1 - FRONT_FROM);
+  return { view, near, faces: ahead < 0 ? -1 : 1, scale: LEG_CM / leg, sure: Math.max(0, Math.min(1, sure)) };
 }

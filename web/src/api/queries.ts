@@ -6,6 +6,7 @@ import {
   type ClientSummary,
   type Condition,
   type Keeping,
+  type Still,
   type Studio,
 } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
@@ -77,6 +78,13 @@ export const figuresQuery = queryOptions({
   staleTime: Infinity,
   gcTime: Infinity,
 });
+
+/** Pictures kept of a client's clips. */
+export const clientStillsQuery = (clientId: string) =>
+  queryOptions({
+    queryKey: ['clients', clientId, 'stills'],
+    queryFn: () => call<{ items: Still[] }>('GET', `/clients/${clientId}/stills`).then((answer) => answer.items),
+  });
 
 export const versionsQuery = (id: string) =>
   queryOptions({

@@ -1,0 +1,161 @@
+/** What a reading says, in sentences, the most important first. */
+import { median } from './frame.js';
+import { type Lead, MEASURED, type Unit } from './quantities.js';
+import type { Answer, Reading, Why } from './read.js';
+
+export interface Said {
+  /** What is to be done about nothing: counts, reach, tempo. */
+  facts: string[];
+  /** A fault that was seen, with its kind. */
+  seen: { kind: string; words: string }[];
+  /** Looked for and not there. */
+  notSeen: string[];
+  /** What cannot be told, with why. */
+  cannot: { why: string; kinds: string[] }[];
+}
+
+const BLIND = 'Film this one from the side: from here it cannot be read.';
+
+/** Depth is only said of those that lie in the picture. */
+const LEAD_WORDS: Readonly<Partial<Record<Lead, string>>> = {
+  'knee-bend': 'Knees bent',
+  'hip-bend': 'Hips bent',
+  'elbow-bend': 'Elbows bent',
+  'arm-raise': 'Arms raised',
+};
+
+const VIEW_WORDS = { front: 'the front', side: 'the side', back: 'behind', oblique: 'a corner' } as const;
+
+/** Why something cannot be told, for whoever may do something about it. */
+const whyWords = (why: Why, { stand: { view } }: Reading): string =>
+  ({
+    view: `not from ${VIEW_WORDS[view]}`,
+    position: 'it does not show in this movement from here',
+    'no-reps': 'no whole rep was seen',
+    hidden: 'hidden, or out of the picture',
+    small: 'the person is too small in the picture',
+    border: 'too close to call',
+  })[why];
+
+/** Reps by their place, counted from one: "2", "1 and 3", "2–5 and 7". */
+export function repWords(places: readonly number[]): string {
+  const spans: [number, number][] = [];
+  for (const place of places) {
+    const last = spans.at(-1);
+    if (last && place === last[1] + 1) last[1] = place;
+    else spans.push([place, place]);
+  }
+  const said = spans.map(([from, to]) => (from === to ? `${from + 1}` : `${from + 1}–${to + 1}`));
+  return said.length < 2 ? said.join('') : `${said.slice(0, -1).join(', ')} and ${said.at(-1)}`;
+}
+
+export const amountWords = (amount: number, unit: Unit): string =>
+  unit === 'cm' ? `${Math.round(amount)} cm` : `${Math.round(amount)}${unit === '%' ? ' %' : '°'}`;
+
+/** In what a lead is counted. */
+export const leadUnit = (lead: Lead): Unit => MEASURED[lead].unit;
+
+/** So many degrees are a difference that a trainer would speak of. */
+const WORTH_SAYING = 10;
+/** A time is off when it is so far from what was asked for: in seconds, or a share of it. */
+const OFF_SECONDS = 0.4;
+const OFF_SHARE = 0.2;
+
+export function sentencesOf(reading: Reading, nameOf: (kind: string) => string): Said {
+  const said: Said = {
+    facts: reading.blind ? [BLIND] : reading.holds ? holdWords(reading) : repsWords(reading),
+    seen: [],
+    notSeen: [],
+    cannot: [],
+  };
+  for (const answer of reading.answers) {
+    const name = nameOf(answer.kind);
+    if (answer.seen.length > 0) said.seen.push({ kind: answer.kind, words: seenWords(name, answer, reading.holds) });
+    else if (answer.cannot === null) said.notSeen.push(name);
+    else {
+      const why = whyWords(answer.cannot, reading);
+      const known = said.cannot.find((one) => one.why === why);
+      if (known) known.kinds.push(name);
+      else said.cannot.push({ why, kinds: [name] });
+    }
+  }
+  return said;
+}
+
+function seenWords(name: string, { seen, amounts, unit, judged }: Answer, holds: boolean): string {
+  const most = Math.max(...seen.map((i) => Math.abs(amounts[i] as number)));
+  const many = seen.length === amounts.length && amounts.length > 1;
+  const where = many
+    ? `in every ${holds ? 'piece' : 'rep'}`
+    : holds
+      ? `in piece ${repWords(seen)}`
+      : `on ${seen.length === 1 ? 'rep' : 'reps'} ${repWords(seen)}`;
+  const unsure = amounts.length - judged;
+  return `${name} ${where}, up to ${amountWords(most, unit)}${unsure > 0 && !many ? `; ${unsure} could not be told` : ''}.`;
+}
+
+function holdWords({ reps }: Reading): string[] {
+  if (reps.length === 0) return ['The posture of the hold was not seen for long enough.'];
+  const whole = reps.reduce((sum, { stay }) => sum + stay, 0);
+  const pieces = reps.map(({ stay }) => `${Math.round(stay)} s`);
+  return [
+    reps.length === 1
+      ? `Held for ${Math.round(whole)} s.`
+      : `Held for ${Math.round(whole)} s in ${reps.length} pieces: ${pieces.join(', ')}.`,
+  ];
+}
+
+function repsWords(reading: Reading): string[] {
+  const { reps, lead, clean, stand } = reading;
+  const [first] = reps;
+  if (!first) return ['No whole rep was seen.'];
+  const near = reading.alternating && stand.view === 'side' ? ` of the ${stand.near} side, the nearer one` : '';
+  const facts = [`${reps.length} ${reps.length === 1 ? 'rep' : 'reps'}${near}.`];
+  const reach = reps.map((one) => one.reach);
+  const mean = reach.reduce((sum, one) => sum + one, 0) / reach.length;
+  const spread = Math.sqrt(reach.reduce((sum, one) => sum + (one - mean) ** 2, 0) / reach.length);
+  const more = Math.sign(clean.to - clean.from);
+  const named = LEAD_WORDS[lead];
+  if (stand.view === 'side' && named && clean.rep) {
+    const usual = clean.rep.reach;
+    const short = reach.flatMap((one, i) => ((usual - one) * more > WORTH_SAYING ? [i] : []));
+    facts.push(
+      `${named} ${Math.round(mean)}°${reps.length > 1 ? ` ± ${Math.round(spread)}` : ''} at the far end, ${Math.round(usual)}° in the clean rep${
+        short.length === 0
+          ? ''
+          : `; ${short.length === reps.length && short.length > 1 ? 'all stop' : short.length === 1 ? 'one stops' : `${short.length} stop`} more than ${WORTH_SAYING}° short`
+      }.`,
+    );
+  }
+  const fades = fading(reach, more);
+  if (fades > WORTH_SAYING)
+    facts.push(`The last reps go ${amountWords(fades, leadUnit(lead))} less far than the first.`);
+  facts.push(tempoWords(reading));
+  const apart = median(reps.map((one) => one.apart));
+  if (Math.abs(apart) > 2 * WORTH_SAYING)
+    facts.push(`${apart > 0 ? 'Left' : 'Right'} bends ${Math.round(Math.abs(apart))}° more than the other side.`);
+  return facts;
+}
+
+/** What differs from what was asked for; a part of 0 s may take what it takes. */
+function tempoWords({ reps, tempo }: Reading): string {
+  const parts = [
+    { what: 'lowering', is: median(reps.map(({ lower }) => lower)), asked: tempo.lower },
+    { what: 'pause', is: median(reps.map(({ stay }) => stay)), asked: tempo.pause },
+    { what: 'rising', is: median(reps.map(({ rise }) => rise)), asked: tempo.rise },
+  ];
+  const off = parts.filter(
+    ({ is, asked }) => asked > 0 && Math.abs(is - asked) > Math.max(OFF_SECONDS, asked * OFF_SHARE),
+  );
+  if (off.length === 0)
+    return `Tempo as asked for: ${parts.map(({ what, is }) => `${what} ${is.toFixed(1)}`).join(', ')} s.`;
+  const said = off.map(({ what, is, asked }) => `${what} ${is.toFixed(1)} s of ${asked}`).join(', ');
+  return `${said.charAt(0).toUpperCase()}${said.slice(1)}.`;
+}
+
+/** By how much the last third goes less far than the first. */
+function fading(reach: readonly number[], more: number): number {
+  const third = Math.floor(reach.length / 3);
+  if (third === 0) return 0;
+  return (median(reach.slice(0, third)) - median(reach.slice(-third))) * more;
+}

@@ -1,0 +1,116 @@
+/** The rep with the most to mend beside the clean one at the same moment, and beside the best of the clip. */
+import type { Movement } from '@waxwing/core/movement';
+import type { Reading, SeenRep, Series } from '@waxwing/core/sight';
+import { useEffect, useRef, useState } from 'react';
+import { FigureDrawing } from '../figures/figure';
+import { useMotion } from '../figures/use-motion';
+import { type Clip, seek } from './clip';
+import { drawBody, nearest } from './overlay';
+import { sameMoment } from './same-moment';
+
+interface Props {
+  reading: Reading;
+  movement: Movement;
+  clip: Clip;
+  series: Series;
+}
+
+/** By how much a rep is off, all measures together, in their own borders; and how short it is. */
+function offness({ answers, clean }: Reading, rep: SeenRep, i: number): number {
+  const seen = answers.filter((answer) => answer.seen.includes(i)).length;
+  const short = clean.rep ? Math.abs(rep.reach - clean.rep.reach) / 180 : 0;
+  return seen + (Number.isNaN(short) ? 0 : short);
+}
+
+export function RepPair({ reading, movement, clip, series }: Props) {
+  const motion = useMotion(movement);
+  const ranked = reading.reps
+    .map((rep, i) => ({ rep, i, off: offness(reading, rep, i) }))
+    .toSorted((a, b) => b.off - a.off);
+  const [worst, best] = [ranked[0], ranked.at(-1)];
+  if (!worst || !best || !motion) return null;
+  const word = reading.holds ? 'Piece' : 'Rep';
+  const clean = reading.clean.rep;
+  const at = clean ? sameMoment(worst.rep, worst.rep.turns, clean) : 0;
+  const turn = reading.quarters;
+  return (
+    <section aria-label="Side by side" className="min-w-0">
+      <div className="grid grid-cols-3 gap-3">
+        <Moment clip={clip} series={series} at={worst.rep.turns} turn={turn}>
+          {word} {worst.i + 1}
+          {worst.off >= 1 ? ', most to mend' : ''}
+        </Moment>
+        <figure className="min-w-0">
+          <FigureDrawing
+            motion={motion}
+            at={at}
+            view={reading.stand.view}
+            reflect={reading.stand.view === 'side' && reading.stand.faces === -1}
+            title={`${movement.name}, clean, at the same moment`}
+            className="h-56 w-full"
+          />
+          <figcaption className="mt-1 text-center">Clean, same moment</figcaption>
+        </figure>
+        {best.i !== worst.i && (
+          <Moment clip={clip} series={series} at={best.rep.turns} turn={turn}>
+            {word} {best.i + 1}, the best
+          </Moment>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** One moment of the clip as a still. It has a player of its own, so that the clip above stays where it is. */
+function Moment({
+  clip: { video: source, width, height },
+  series,
+  at,
+  turn,
+  children,
+}: {
+  clip: Clip;
+  series: Series;
+  at: number;
+  turn: number;
+  children: React.ReactNode;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    const video = document.createElement('video');
+    video.muted = true;
+    video.preload = 'auto';
+    video.src = source.src;
+    let gone = false;
+    const show = async (): Promise<void> => {
+      await seek(video, at);
+      const pen = canvas.current?.getContext('2d');
+      if (gone || !pen) return;
+      pen.drawImage(video, 0, 0, width, height);
+      drawBody(pen, series, nearest(series.times, at), height);
+    };
+    show().catch(() => setFailed(true));
+    return () => {
+      gone = true;
+      video.removeAttribute('src');
+      video.load();
+    };
+  }, [source, series, at, width, height]);
+  return (
+    <figure className="min-w-0">
+      {failed ? (
+        <p className="quiet h-56">This moment could not be shown.</p>
+      ) : (
+        <canvas
+          ref={canvas}
+          width={width}
+          height={height}
+          className="h-56 w-full object-contain"
+          style={{ transform: turn > 0 ? `rotate(${turn * 90}deg)` : undefined }}
+        />
+      )}
+      <figcaption className="mt-1 text-center">{children}</figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,164 @@
+/** Watching a clip: whose it is and of which movement, the clip beside what was read from it, and a second one beside the first. */
+import { clientOnDay } from '@waxwing/core/client';
+import type { Movement } from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { clientQuery, clientsQuery, movementQuery, movementsQuery } from '../api/queries';
+import { PickMovement } from '../library/pick-movement';
+import { useSetParam } from '../shell/use-set-param';
+import { Failed, Loading } from '../shell/states';
+import { today } from '../words/dates';
+import { DEMO_CLIPS } from './demo-clips';
+import { Watcher } from './watcher';
+
+export function SightScreen() {
+  const [params] = useSearchParams();
+  const set = useSetParam();
+  const clients = useQuery(clientsQuery).data ?? [];
+  const movements = useQuery(movementsQuery).data ?? [];
+  const [movementId, clientId] = [params.get('movement') ?? '', params.get('client') ?? ''];
+  const name = movements.find(({ id }) => id === movementId)?.name;
+  return (
+    <div className="mx-auto max-w-7xl p-4 sm:p-6">
+      <header className="mb-5">
+        <p className="quiet text-sm">
+          {clientId ? (
+            <Link className="link" to={`/people/${clientId}`}>
+              {clients.find(({ id }) => id === clientId)?.name ?? 'Client'}
+            </Link>
+          ) : (
+            <Link className="link" to={movementId ? `/library/${movementId}` : '/library'}>
+              {name ?? 'Library'}
+            </Link>
+          )}
+        </p>
+        <h1>Watch a clip</h1>
+        <p className="quiet">
+          Reps, depth, tempo and some faults are read on this device. No picture leaves it, and nothing is recorded by
+          itself.
+        </p>
+      </header>
+      <div className="mb-6 flex flex-wrap items-end gap-4">
+        <label>
+          <span className="mb-1 block text-sm font-bold">Who</span>
+          <select className="select w-64" value={clientId} onChange={(event) => set('client', event.target.value)}>
+            <option value="">A drawn figure, to try it</option>
+            {clients.map((client) => (
+              <option key={client.id} value={client.id}>
+                {client.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {clientId && (
+          <div>
+            <span className="mb-1 block text-sm font-bold">Movement{name ? `: ${name}` : ''}</span>
+            <PickMovement
+              title={name ? 'Another movement' : 'Type a movement'}
+              without={movementId ? [movementId] : []}
+              onPick={(id) => set('movement', id)}
+            />
+          </div>
+        )}
+      </div>
+      {clientId ? (
+        <OfClient key={clientId} clientId={clientId} movementId={movementId} />
+      ) : (
+        <Tried movementId={movementId} />
+      )}
+    </div>
+  );
+}
+
+/** The clips that ship: anybody may try them. */
+function Tried({ movementId }: { movementId: string }) {
+  const set = useSetParam();
+  const [params] = useSearchParams();
+  const movements = useQuery(movementsQuery).data ?? [];
+  const nameOf = (id: string): string => movements.find((one) => one.id === id)?.name ?? id;
+  const chosen = DEMO_CLIPS.find(({ file }) => file === params.get('clip'));
+  const own = DEMO_CLIPS.filter((clip) => clip.movementId === movementId);
+  const others = DEMO_CLIPS.filter((clip) => clip.movementId !== movementId);
+  if (chosen)
+    return (
+      <OfMovement movementId={chosen.movementId}>
+        {(movement) => (
+          <Watcher
+            key={chosen.file}
+            movement={movement}
+            source={`/clips/${chosen.file}.webm`}
+            onClose={() => set('clip', '')}
+          />
+        )}
+      </OfMovement>
+    );
+  return (
+    <section>
+      <h2 className="mb-3">Clips to try</h2>
+      <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
+        {[...own, ...others].map(({ file, movementId: id, from, shows }) => (
+          <li key={file}>
+            <button
+              type="button"
+              className="border-base-content/40 hover:bg-base-200 target w-full cursor-pointer border p-3 text-left"
+              onClick={() => set('clip', file)}
+            >
+              <span className="block text-lg font-bold">{nameOf(id)}</span>
+              <span className="quiet block">
+                {from}, {shows}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-5">Choose a client above to read a clip of theirs, or to use the camera.</p>
+    </section>
+  );
+}
+
+function OfClient({ clientId, movementId }: { clientId: string; movementId: string }) {
+  const query = useQuery(clientQuery(clientId));
+  const [beside, setBeside] = useState(false);
+  if (query.error) return <Failed error={query.error} />;
+  if (!query.data) return <Loading what="the client" />;
+  const client = query.data;
+  if (!clientOnDay(client, today()).mayFilm)
+    return (
+      <p className="max-w-2xl text-lg">
+        {client.name} has not agreed to be filmed. Ask first, and{' '}
+        <Link className="link" to={`/people/${clientId}/edit`}>
+          note the day in their file
+        </Link>
+        ; clips and the camera are offered from then on.
+      </p>
+    );
+  if (!movementId) return <p className="text-lg">Say which movement it is: a clip is compared with its clean rep.</p>;
+  return (
+    <OfMovement key={movementId} movementId={movementId}>
+      {(movement) => (
+        <>
+          <div className={beside ? 'grid gap-x-6 gap-y-10 lg:grid-cols-2' : ''}>
+            <Watcher movement={movement} client={client} narrow={beside} />
+            {beside && <Watcher movement={movement} client={client} narrow />}
+          </div>
+          <button type="button" className="btn mt-6" onClick={() => setBeside(!beside)}>
+            {beside ? 'Take the second clip away' : 'Put a second clip beside it'}
+          </button>
+        </>
+      )}
+    </OfMovement>
+  );
+}
+
+function OfMovement({
+  movementId,
+  children,
+}: {
+  movementId: string;
+  children: (movement: Movement) => React.ReactNode;
+}) {
+  const query = useQuery(movementQuery(movementId));
+  if (query.error) return <Failed error={query.error} />;
+  return query.data ? children(query.data.movement) : <Loading what="the movement" />;
+}

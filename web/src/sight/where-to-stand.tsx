@@ -1,0 +1,36 @@
+/** From where to film: what each side lets be seen of this movement. */
+import { label, type Movement, VIEW_WORDS, type View } from '@waxwing/core/movement';
+import { viewsOf } from '@waxwing/core/sight';
+import { useQuery } from '@tanstack/react-query';
+import { faultKindsQuery } from '../api/queries';
+
+const SHOWN: readonly View[] = ['side', 'front', 'back'];
+
+export function WhereToStand({ movement }: { movement: Movement }) {
+  const kinds = useQuery(faultKindsQuery).data ?? [];
+  const seenFrom = (view: View): string[] =>
+    movement.faults
+      .filter(({ kind }) => {
+        const measure = kinds.find(({ id }) => id === kind)?.measure;
+        return measure && measure.positions.includes(movement.position) && viewsOf(measure.of).includes(view);
+      })
+      .map(({ name }) => name);
+  return (
+    <section className="max-w-2xl">
+      <h2 className="mb-1">Where to film from</h2>
+      <ul>
+        {SHOWN.map((view) => {
+          const faults = seenFrom(view);
+          const also = view === 'side' ? ['reps and depth'] : ['reps'];
+          return (
+            <li key={view}>
+              <strong>{label(VIEW_WORDS[view])}</strong>:{' '}
+              <span className={faults.length === 0 ? 'quiet' : ''}>{[...also, ...faults].join(', ')}</span>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="quiet mt-1">The whole body in the picture, good light, the camera still and upright.</p>
+    </section>
+  );
+}
