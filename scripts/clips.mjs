@@ -18,7 +18,7 @@ await withFilm(async (page) => {
     const base64 = await page.evaluate(
       async (scene) => {
         const bytes = await /** @type {{ film: { record: (scene: unknown) => Promise<Uint8Array> } }} */ (
-          /** @type {unknown} */ (window)
+          /** @type {unknown} */ (globalThis)
         ).film.record(scene);
         return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
       },

@@ -21,7 +21,7 @@ export async function withFilm(work) {
     const page = await browser.newPage();
     page.on('pageerror', (error) => console.error(error.message));
     await page.goto(server.resolvedUrls?.local[0] ?? '');
-    await page.waitForFunction(() => 'film' in window);
+    await page.waitForFunction(() => 'film' in globalThis);
     await work(page);
   } finally {
     await browser.close();

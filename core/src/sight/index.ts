@@ -3,6 +3,7 @@ export * from './clean.js';
 export * from './figure-series.js';
 export * from './holds.js';
 export * from './model.js';
+export * from './outcome.js';
 export * from './points.js';
 export * from './read.js';
 export { type Lead, type Unit, viewsOf } from './quantities.js';

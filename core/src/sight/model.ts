@@ -7,7 +7,7 @@ import { median, Moment, quantile, type Stand } from './frame.js';
 import type { Series } from './points.js';
 import { type Lead, LEADS, MEASURED, type MomentQuantity, ONE_SIDE, type OneSided } from './quantities.js';
 import { repsIn, type Rep, type Way } from './reps.js';
-import { type SeenRep, seenAs } from './seen-rep.js';
+import { EVEN, type Pace, paced, type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom } from './stand.js';
 
 export interface Model {
@@ -15,6 +15,7 @@ export interface Model {
   way: Way;
   /** The joint by which left and right are compared. */
   bends: OneSided;
+  pace: Pace;
   /** In seconds of the motion; null where the way is too short to be one, as in a hold. */
   rep: SeenRep | null;
   /** The middle value of each lead that is seen from here: the posture of a hold. */
@@ -78,15 +79,30 @@ function madeFrom(motion: Motion, view: View, by?: Lead): Model {
   const best = ways.find(({ lead }) => lead === by) ?? height ?? furthest(angles);
   const bends = furthest(angles.filter(({ lead }) => lead in ONE_SIDE))?.lead as OneSided | undefined;
   if (!best || !bends) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
-  const [rep = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
+  const [read = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
+  const pace = read ? paceOf(motion, read) : EVEN;
+  const rep = read && paced(read, pace);
   const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };
   return {
     ...best,
     bends,
+    pace,
     rep: rep && inMotion(seenAs(rep, { series, stand }, partsOf(motion, bends))),
     posture: new Map(seen.map((lead) => [lead, median(valuesFor(lead))])),
     usual: (of, part, way) => partOf(series.times, valuesFor(of), rep ?? (motion.still ? whole : null), part, way),
   };
+}
+
+/** A way is never taken for more than so much longer or shorter. */
+const MOST_PACE = 1.6;
+
+/** Of a motion of one way there and one back, whose times are known. */
+function paceOf({ segments, figure }: Motion, read: Rep): Pace {
+  const moves = segments.filter(({ from, to }) => from !== to);
+  const [go, back] = moves;
+  if (figure.cycle || moves.length !== 2 || !go || !back) return EVEN;
+  const within = (ratio: number): number => Math.min(MOST_PACE, Math.max(1 / MOST_PACE, ratio));
+  return { there: within(go.seconds / read.there), back: within(back.seconds / read.back) };
 }
 
 const inMotion = (rep: SeenRep): SeenRep => ({

@@ -21,7 +21,7 @@ import {
   type Unit,
 } from './quantities.js';
 import { repsIn } from './reps.js';
-import { type SeenRep, seenAs } from './seen-rep.js';
+import { paced, type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom, type Found } from './stand.js';
 import { upright, type Quarters } from './turned.js';
 
@@ -220,7 +220,9 @@ export function readSeries(
           [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
         )
       : repsIn(times, values, model.way);
-  const reps = found.map((rep) => seenAs(rep, { series, stand }, partsOf(motion, model.bends)));
+  const reps = found.map((rep) =>
+    seenAs(holds ? rep : paced(rep, model.pace), { series, stand }, partsOf(motion, model.bends)),
+  );
   const judged = { times, valuesFor, stand, reps, model, shown };
   const [lower, pause, rise] = parseTempo(tempo);
   return {

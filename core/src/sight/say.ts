@@ -86,12 +86,10 @@ function seenWords(name: string, { seen, amounts, unit, judged }: Answer, holds:
   const most = Math.max(...seen.map((i) => Math.abs(amounts[i] as number)));
   const many = seen.length === amounts.length && amounts.length > 1;
   const where = many
-    ? `in every ${holds ? 'piece' : 'rep'}`
-    : holds
-      ? `in piece ${repWords(seen)}`
-      : `on ${seen.length === 1 ? 'rep' : 'reps'} ${repWords(seen)}`;
+    ? `every ${holds ? 'piece' : 'rep'}`
+    : `${holds ? 'piece' : seen.length === 1 ? 'rep' : 'reps'} ${repWords(seen)}`;
   const unsure = amounts.length - judged;
-  return `${name} ${where}, up to ${amountWords(most, unit)}${unsure > 0 && !many ? `; ${unsure} could not be told` : ''}.`;
+  return `${name}: ${where}, up to ${amountWords(most, unit)}${unsure > 0 && !many ? `; ${unsure} could not be told` : ''}.`;
 }
 
 function holdWords({ reps }: Reading): string[] {

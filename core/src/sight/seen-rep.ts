@@ -20,6 +20,21 @@ interface Where {
   stand: Stand;
 }
 
+/** By how much a way takes longer than it is read to, since what reps are told by does not move evenly with the joints: a height is slow to begin. */
+export interface Pace {
+  there: number;
+  back: number;
+}
+export const EVEN: Pace = { there: 1, back: 1 };
+
+/** The same rep with its ways as long as they are. */
+export function paced(rep: Rep, pace: Pace): Rep {
+  const [there, back] = [rep.there * pace.there, rep.back * pace.back];
+  const [arrives, departs] = [rep.starts + rep.there, rep.ends - rep.back];
+  const [starts, ends] = [arrives - there, departs + back];
+  return { ...rep, starts, ends, there, back };
+}
+
 export function seenAs(
   rep: Rep,
   where: Where,

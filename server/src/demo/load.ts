@@ -70,10 +70,11 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     kit,
     houseRules = {},
     touchConsentDaysAgo,
+    filmConsentDaysAgo,
     measured,
   } = person;
   const daysAgo = (days: number): string => new Date(now.getTime() - days * DAY).toISOString().slice(0, 10);
-  const touchConsentOn = touchConsentDaysAgo === undefined ? null : daysAgo(touchConsentDaysAgo);
+  const agreedOn = (days: number | undefined): string | null => (days === undefined ? null : daysAgo(days));
   const benchmarks = measured
     ? measured.values.map(({ weeksAgo, value }) => {
         const { name, unit } = measured;
@@ -94,7 +95,8 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     limits,
     kit,
     houseRules,
-    touchConsentOn,
+    touchConsentOn: agreedOn(touchConsentDaysAgo),
+    filmConsentOn: agreedOn(filmConsentDaysAgo),
     benchmarks,
     ...times,
   };

@@ -80,6 +80,8 @@ export interface Person {
   houseRules?: RuleChoices;
   /** Days before today on which touch was agreed; undefined for never. */
   touchConsentDaysAgo?: number;
+  /** Days before today on which being filmed was agreed; undefined for never. */
+  filmConsentDaysAgo?: number;
   /** Days back within a week on which they train, and the hour. */
   trains: readonly number[];
   hour: number;
@@ -111,6 +113,7 @@ export const PEOPLE: readonly Person[] = [
     limits: [],
     kit: [pair(4), pair(6), { item: 'mat', count: 1 }, { item: 'chair', count: 1 }],
     touchConsentDaysAgo: 40,
+    filmConsentDaysAgo: 40,
     trains: [2, 5],
     hour: 16,
     minutes: 60,
@@ -180,6 +183,7 @@ export const PEOPLE: readonly Person[] = [
       { item: 'mat', count: 1 },
     ],
     touchConsentDaysAgo: 30,
+    filmConsentDaysAgo: 12,
     trains: [3],
     hour: 17,
     minutes: 60,

@@ -12,7 +12,8 @@ import {
 } from '@waxwing/core/floor';
 import { buildFinding, type Fault, searchTextOf, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { Video } from 'lucide-react';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { faultKindsQuery } from '../api/queries';
 import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
@@ -20,6 +21,9 @@ import { StandPlan } from './stand-plan';
 import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { useTap } from './use-tap';
+
+/** Fetched when somebody is first watched. */
+const WatchSet = lazy(async () => ({ default: (await import('./watch-set')).WatchSet }));
 
 /** Faults that a search offers. */
 const MOST_FOUND = 4;
@@ -47,6 +51,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
   return (
     <section aria-label="Faults" className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
       {stand && <Place view={view} stand={stand} />}
+      <Watch key={view.page?.movement.id} view={view} />
       <h2 className="sr-only">What do you see?</h2>
       <MarkJustDone view={view} />
       {last && (
@@ -82,6 +87,24 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       ))}
     </section>
+  );
+}
+
+/** Only who agreed to it is watched by a camera. */
+function Watch({ view }: { view: LaneView }) {
+  const [open, setOpen] = useState(false);
+  const movement = view.page?.movement;
+  if (!movement || !view.client.mayFilm) return null;
+  if (open)
+    return (
+      <Suspense fallback={<p className="quiet mb-3">Opening the camera …</p>}>
+        <WatchSet view={view} movement={movement} onClose={() => setOpen(false)} />
+      </Suspense>
+    );
+  return (
+    <button type="button" className="btn target mb-3 w-full" onClick={() => setOpen(true)}>
+      <Video aria-hidden /> Watch the set
+    </button>
   );
 }
 

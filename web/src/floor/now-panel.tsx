@@ -2,9 +2,7 @@
 import type { Outcome, Suggestion } from '@waxwing/core/coaching';
 import {
   adviceFor,
-  atStay,
   cuesFor,
-  draft,
   type Draft,
   fitOf,
   type LaneView,
@@ -21,6 +19,7 @@ import { useKeys } from '../shell/use-keys';
 import { SeverityMark } from '../words/severity-mark';
 import { FigurePlayer } from '../figures/player';
 import { v7 as uuidv7 } from 'uuid';
+import { give } from './give';
 import { useTap } from './use-tap';
 import { speak } from './sound';
 import { TeachFigure } from './teach-figure';
@@ -140,28 +139,6 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
     </section>
   );
 }
-
-/** A correction that was given, and what came of it once that is known. */
-const give = (
-  view: LaneView,
-  fault: Fault,
-  correction: Correction,
-  addresses: readonly Fault[],
-  outcome: Outcome | null,
-): Draft[] =>
-  atStay(view, uuidv7, (entryId) => {
-    const correctionEventId = uuidv7();
-    const given = {
-      entryId,
-      faultId: fault.id,
-      correctionId: correction.id,
-      addresses: addresses.map((f) => f.id),
-    };
-    return [
-      draft(correctionEventId, 'correction-given', given),
-      ...(outcome === null ? [] : [draft(uuidv7(), 'outcome-noted', { correctionEventId, outcome })]),
-    ];
-  });
 
 /** Gives a swap as the correction, and swaps. */
 function giveSwap(view: LaneView, fault: Fault, correction: Correction): Draft[] {

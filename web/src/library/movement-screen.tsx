@@ -101,6 +101,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
 
 function MovementTools({ id, family }: { id: string; family: string }) {
   const tools = [
+    [`/sight?movement=${id}`, 'Watch a clip'],
     [`/library/compare?ids=${id}`, 'Compare'],
     [`/library/${id}/swap`, 'Swap'],
     [`/library/map?family=${family}&at=${id}`, 'Ladder'],

@@ -29,7 +29,9 @@ import { FocusMark } from '../words/focus-mark';
 import { BalanceOfWeeks } from './balance';
 import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
+import { KeptStills } from './kept-stills';
 import { Readiness } from './readiness';
+import { Section } from './section';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
@@ -71,6 +73,9 @@ function Person({ client }: { client: Client }) {
           </Link>
           <Link className="btn" to={`/plan/new?client=${client.id}`}>
             Plan
+          </Link>
+          <Link className="btn" to={`/sight?client=${client.id}`}>
+            Watch a clip
           </Link>
           <StartSession clientIds={[client.id]}>Start a session</StartSession>
         </div>
@@ -119,6 +124,7 @@ function Person({ client }: { client: Client }) {
           <Section title="Balance of four weeks">
             <BalanceOfWeeks client={client} />
           </Section>
+          <KeptStills client={client} />
           <Climbing clientId={client.id} />
           <ComingBack clientId={client.id} />
           <OwnSchools client={client} />
@@ -151,13 +157,6 @@ function OwnSchools({ client }: { client: Client }) {
     </Section>
   );
 }
-
-const Section = ({ title, children }: { title: string; children: React.ReactNode }) => (
-  <section>
-    <h2 className="border-base-content mb-2 border-b-2 pb-1">{title}</h2>
-    {children}
-  </section>
-);
 
 const ALLOWED = ['none', 'a little', 'up to a clear amount'];
 

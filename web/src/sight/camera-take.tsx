@@ -1,5 +1,5 @@
 /** Filming with this device: a picture to stand by, a countdown, and a clip that is kept nowhere but in this page. */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { useWakeLock } from '../floor/use-wake-lock';
 import { useCamera } from './use-camera';
 
@@ -19,6 +19,16 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
   useEffect(() => {
     if (view.current && stream) view.current.srcObject = stream;
   }, [stream]);
+  const film = useEffectEvent(() => {
+    if (!stream) return;
+    const parts: Blob[] = [];
+    const running = new MediaRecorder(stream);
+    running.ondataavailable = ({ data }) => void parts.push(data);
+    running.onstop = () => onTaken(new File(parts, 'clip', { type: running.mimeType }));
+    recorder.current = running;
+    running.start(1000);
+    setPhase({ at: 'filming', gone: 0 });
+  });
   useEffect(() => {
     if (phase.at === 'ready') return undefined;
     const timer = setTimeout(() => {
@@ -40,17 +50,6 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
     },
     [],
   );
-
-  function film(): void {
-    if (!stream) return;
-    const parts: Blob[] = [];
-    const running = new MediaRecorder(stream);
-    running.ondataavailable = ({ data }) => void parts.push(data);
-    running.onstop = () => onTaken(new File(parts, 'clip', { type: running.mimeType }));
-    recorder.current = running;
-    running.start(1000);
-    setPhase({ at: 'filming', gone: 0 });
-  }
 
   if (trouble)
     return (

@@ -2,7 +2,7 @@
 import type { Reading, Series } from '@waxwing/core/sight';
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { Clip } from './clip';
+import { type Clip, goTo, layInto, playAt } from './clip';
 import { drawBody, nearest } from './overlay';
 
 interface Props {
@@ -12,11 +12,13 @@ interface Props {
   /** Reps with something seen in them. */
   marked: ReadonlySet<number>;
   onMoment: (seconds: number) => void;
+  /** The moment that is shown first. */
+  first: number;
 }
 
 const SPEEDS = [1, 0.5, 0.25];
 
-export function ClipView({ clip: { video, seconds, width, height }, series, reading, marked, onMoment }: Props) {
+export function ClipView({ clip: { video, seconds, width, height }, series, reading, marked, onMoment, first }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [at, setAt] = useState(video.currentTime);
@@ -24,9 +26,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
   const [speed, setSpeed] = useState(1);
 
   useEffect(() => {
-    const place = holder.current;
-    place?.prepend(video);
-    video.className = 'block h-full w-full object-contain';
+    layInto(holder.current, video, 'block h-full w-full object-contain');
     const stop = new AbortController();
     const draw = (): void => {
       const onto = canvas.current;
@@ -54,10 +54,9 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
     };
   }, [video, series, onMoment]);
 
+  useEffect(() => goTo(video, first), [video, first]);
+
   const share = (time: number): string => `${Math.max(0, Math.min(100, (100 * time) / seconds))}%`;
-  const go = (time: number): void => {
-    video.currentTime = time;
-  };
   const turn = reading && reading.quarters > 0 ? `rotate(${reading.quarters * 90}deg)` : undefined;
   return (
     <section aria-label="Clip" className="min-w-0">
@@ -77,7 +76,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
           className="btn target"
           aria-label={playing ? 'Pause' : 'Play'}
           onClick={() => {
-            video.playbackRate = speed;
+            playAt(video, speed);
             if (playing) video.pause();
             else void video.play();
           }}
@@ -90,7 +89,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
           onClick={() => {
             const next = SPEEDS[(SPEEDS.indexOf(speed) + 1) % SPEEDS.length] ?? 1;
             setSpeed(next);
-            video.playbackRate = next;
+            playAt(video, next);
           }}
         >
           Speed {speed} ×
@@ -108,7 +107,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
         step={0.05}
         value={Math.min(at, seconds)}
         aria-valuetext={`${at.toFixed(1)} seconds`}
-        onChange={(event) => go(Number(event.target.value))}
+        onChange={(event) => goTo(video, Number(event.target.value))}
       />
       {reading && reading.reps.length > 0 && (
         <div className="relative mt-1 h-11" role="group" aria-label={reading.holds ? 'Pieces' : 'Reps'}>
@@ -122,7 +121,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
                 marked.has(i) ? 'border-error text-error' : 'border-base-content/50'
               }`}
               style={{ left: share(starts), width: `calc(${share(ends - starts)} - 2px)` }}
-              onClick={() => go(turns)}
+              onClick={() => goTo(video, turns)}
             >
               {i + 1}
             </button>

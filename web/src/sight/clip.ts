@@ -95,3 +95,17 @@ export function pictureOf(video: HTMLVideoElement): Promise<ImageBitmap> {
     resizeQuality: 'low',
   });
 }
+
+/** Puts the player of a clip into a place of the page. */
+export function layInto(place: HTMLElement | null, video: HTMLVideoElement, look: string): void {
+  video.className = look;
+  place?.prepend(video);
+}
+
+export function goTo(video: HTMLVideoElement, seconds: number): void {
+  video.currentTime = seconds;
+}
+
+export function playAt(video: HTMLVideoElement, speed: number): void {
+  video.playbackRate = speed;
+}

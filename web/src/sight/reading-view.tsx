@@ -10,6 +10,7 @@ import { ClipView } from './clip-view';
 import type { Clip } from './clip';
 import { KeepStill } from './keep-still';
 import { LeadChart } from './lead-chart';
+import { rankedReps } from './ranked';
 import { RepPair } from './rep-pair';
 import { theReader } from './reader';
 import type { Told } from './reader.worker';
@@ -54,7 +55,14 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
     );
   return (
     <div className={narrow ? 'space-y-6' : 'grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]'}>
-      <ClipView clip={clip} series={series} reading={reading} marked={markedIn(reading)} onMoment={setSeconds} />
+      <ClipView
+        clip={clip}
+        series={series}
+        reading={reading}
+        marked={markedIn(reading)}
+        onMoment={setSeconds}
+        first={rankedReps(reading)[0]?.rep.turns ?? 0}
+      />
       <div className="min-w-0 space-y-5">
         <Sentences reading={reading} movement={movement} clip={clip} />
         <div className="flex flex-wrap items-end gap-3">

@@ -1,11 +1,12 @@
 /** The rep with the most to mend beside the clean one at the same moment, and beside the best of the clip. */
 import type { Movement } from '@waxwing/core/movement';
-import type { Reading, SeenRep, Series } from '@waxwing/core/sight';
+import type { Reading, Series } from '@waxwing/core/sight';
 import { useEffect, useRef, useState } from 'react';
 import { FigureDrawing } from '../figures/figure';
 import { useMotion } from '../figures/use-motion';
 import { type Clip, seek } from './clip';
 import { drawBody, nearest } from './overlay';
+import { rankedReps } from './ranked';
 import { sameMoment } from './same-moment';
 
 interface Props {
@@ -15,18 +16,9 @@ interface Props {
   series: Series;
 }
 
-/** By how much a rep is off, all measures together, in their own borders; and how short it is. */
-function offness({ answers, clean }: Reading, rep: SeenRep, i: number): number {
-  const seen = answers.filter((answer) => answer.seen.includes(i)).length;
-  const short = clean.rep ? Math.abs(rep.reach - clean.rep.reach) / 180 : 0;
-  return seen + (Number.isNaN(short) ? 0 : short);
-}
-
 export function RepPair({ reading, movement, clip, series }: Props) {
   const motion = useMotion(movement);
-  const ranked = reading.reps
-    .map((rep, i) => ({ rep, i, off: offness(reading, rep, i) }))
-    .toSorted((a, b) => b.off - a.off);
+  const ranked = rankedReps(reading);
   const [worst, best] = [ranked[0], ranked.at(-1)];
   if (!worst || !best || !motion) return null;
   const word = reading.holds ? 'Piece' : 'Rep';

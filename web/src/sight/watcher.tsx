@@ -5,7 +5,7 @@ import type { Body } from '@waxwing/core/sight';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { bytesWords } from '../words/dates';
 import { CameraTake } from './camera-take';
-import { type Clip, MOST_PIXELS, seek } from './clip';
+import { type Clip, layInto, MOST_PIXELS, seek } from './clip';
 import { EYE_BYTES } from './eye';
 import { ReadingView } from './reading-view';
 import { useWatch } from './use-watch';
@@ -144,8 +144,7 @@ function Going({ title, onCancel, children }: { title: string; onCancel: () => v
 function Shown({ clip: { video } }: { clip: Clip }) {
   const holder = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    video.className = 'max-h-[46vh] max-w-full';
-    holder.current?.append(video);
+    layInto(holder.current, video, 'max-h-[46vh] max-w-full');
     return () => video.remove();
   }, [video]);
   return <div ref={holder} aria-hidden />;
