@@ -77,7 +77,7 @@ describe('a fresh place', () => {
         'cross-origin-opener-policy': 'same-origin',
         'x-frame-options': 'DENY',
         'content-security-policy': expect.stringContaining("frame-ancestors 'none'"),
-        'permissions-policy': expect.stringContaining('camera=()'),
+        'permissions-policy': expect.stringContaining('camera=(self)'),
       });
       expect(headers['x-powered-by']).toBeUndefined();
     }

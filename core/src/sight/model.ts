@@ -5,16 +5,14 @@ import { cleaned } from './clean.js';
 import { seriesOf } from './figure-series.js';
 import { median, Moment, quantile, type Stand } from './frame.js';
 import type { Series } from './points.js';
-import { type Lead, LEADS, MEASURED, type MomentQuantity, ONE_SIDE, type OneSided } from './quantities.js';
+import { type Lead, LEADS, MEASURED, type MomentQuantity } from './quantities.js';
 import { repsIn, type Rep, type Way } from './reps.js';
-import { EVEN, type Pace, paced, type SeenRep, seenAs } from './seen-rep.js';
+import { EVEN, type Pace, type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom } from './stand.js';
 
 export interface Model {
   lead: Lead;
   way: Way;
-  /** The joint by which left and right are compared. */
-  bends: OneSided;
   pace: Pace;
   /** In seconds of the motion; null where the way is too short to be one, as in a hold. */
   rep: SeenRep | null;
@@ -77,17 +75,15 @@ function madeFrom(motion: Motion, view: View, by?: Lead): Model {
   // The hips before the hands, which are hidden more often.
   const height = ways.find((one) => MEASURED[one.lead].unit === 'cm' && far(one) >= LEAST_RISE_CM);
   const best = ways.find(({ lead }) => lead === by) ?? height ?? furthest(angles);
-  const bends = furthest(angles.filter(({ lead }) => lead in ONE_SIDE))?.lead as OneSided | undefined;
-  if (!best || !bends) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
+  if (!best) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
   const [read = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
   const pace = read ? paceOf(motion, read) : EVEN;
-  const rep = read && paced(read, pace);
+  const rep = read && seenAs(read, pace, motion.figure.first);
   const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };
   return {
     ...best,
-    bends,
     pace,
-    rep: rep && inMotion(seenAs(rep, { series, stand }, partsOf(motion, bends))),
+    rep: rep && inMotion(rep),
     posture: new Map(seen.map((lead) => [lead, median(valuesFor(lead))])),
     usual: (of, part, way) => partOf(series.times, valuesFor(of), rep ?? (motion.still ? whole : null), part, way),
   };
@@ -110,13 +106,6 @@ const inMotion = (rep: SeenRep): SeenRep => ({
   starts: rep.starts - STILL,
   turns: rep.turns - STILL,
   ends: rep.ends - STILL,
-});
-
-/** What of a motion says how its reps are compared. */
-export const partsOf = ({ figure: { first }, sides }: Motion, bends: OneSided) => ({
-  first,
-  bends,
-  both: sides === 'both',
 });
 
 /** What is taken of a part of a rep: nearly the most, so that one wrong picture says nothing. */

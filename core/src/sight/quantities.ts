@@ -2,7 +2,6 @@
 import { SIDES_OF_BODY } from '../body/skeleton.js';
 import { type Quantity, REP_QUANTITIES, type View } from '../movement/vocabulary.js';
 import { degrees, type Moment, shorter } from './frame.js';
-import type { SidedPoint } from './points.js';
 
 /** Quantities by which reps can be told, those first that lie in the picture from anywhere. */
 export const LEADS = [
@@ -168,16 +167,6 @@ export const MEASURED_OF_REP: Readonly<Record<RepQuantity, { unit: Unit; views: 
 
 /** From where a quantity can be told. */
 export const viewsOf = (of: Quantity): readonly View[] => (isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of]).views;
-
-/** The bend of one side alone, of what reps can be told by. */
-export const ONE_SIDE = {
-  'knee-bend': ['hip', 'knee', 'ankle'],
-  'hip-bend': ['shoulder', 'hip', 'knee'],
-  'elbow-bend': ['shoulder', 'elbow', 'wrist'],
-  'arm-raise': ['hip', 'shoulder', 'elbow'],
-} as const satisfies Partial<Record<MomentQuantity, readonly [SidedPoint, SidedPoint, SidedPoint]>>;
-
-export type OneSided = keyof typeof ONE_SIDE;
 
 /** Degrees by which a line across the body is not level. */
 const tilt = (left: readonly [number, number], right: readonly [number, number]): number =>

@@ -9,7 +9,7 @@ import type { Position } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
 import { median, Moment, shorter, SMALL_SCALE, type Stand } from './frame.js';
 import { holdsIn } from './holds.js';
-import { type Model, modelOf, partOf, partsOf, valuesIn } from './model.js';
+import { type Model, modelOf, partOf, valuesIn } from './model.js';
 import type { Series } from './points.js';
 import {
   isOfRep,
@@ -21,7 +21,7 @@ import {
   type Unit,
 } from './quantities.js';
 import { repsIn } from './reps.js';
-import { paced, type SeenRep, seenAs } from './seen-rep.js';
+import { type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom, type Found } from './stand.js';
 import { upright, type Quarters } from './turned.js';
 
@@ -220,9 +220,7 @@ export function readSeries(
           [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
         )
       : repsIn(times, values, model.way);
-  const reps = found.map((rep) =>
-    seenAs(holds ? rep : paced(rep, model.pace), { series, stand }, partsOf(motion, model.bends)),
-  );
+  const reps = found.map((rep) => seenAs(rep, model.pace, motion.figure.first));
   const judged = { times, valuesFor, stand, reps, model, shown };
   const [lower, pause, rise] = parseTempo(tempo);
   return {

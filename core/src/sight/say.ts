@@ -129,9 +129,6 @@ function repsWords(reading: Reading): string[] {
   if (fades > WORTH_SAYING)
     facts.push(`The last reps go ${amountWords(fades, leadUnit(lead))} less far than the first.`);
   facts.push(tempoWords(reading));
-  const apart = median(reps.map((one) => one.apart));
-  if (Math.abs(apart) > 2 * WORTH_SAYING)
-    facts.push(`${apart > 0 ? 'Left' : 'Right'} bends ${Math.round(Math.abs(apart))}° more than the other side.`);
   return facts;
 }
 

@@ -33,7 +33,8 @@ export class StillsService {
   async add(clientId: string, input: unknown): Promise<Still> {
     const { name, filmConsentOn } = await this.clients.read(clientId);
     const checked = checkStill(input);
-    if (!checked.ok) throw invalid(checked.problems);
+    // What is no object at all has no field that could be named.
+    if (!checked.ok) throw invalid(checked.problems.map(({ path, message }) => ({ path: path || 'still', message })));
     const still = checked.value;
     const today = new Date().toLocaleDateString('en-CA');
     if (filmConsentOn === null || filmConsentOn > today)

@@ -50,8 +50,9 @@ export function FaultPanel({ view }: { view: LaneView }) {
   const stand = standFor(view);
   return (
     <section aria-label="Faults" className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
-      {stand && <Place view={view} stand={stand} />}
-      <Watch key={view.page?.movement.id} view={view} />
+      <Watch key={view.page?.movement.id} view={view}>
+        {stand && <Place view={view} stand={stand} />}
+      </Watch>
       <h2 className="sr-only">What do you see?</h2>
       <MarkJustDone view={view} />
       {last && (
@@ -90,11 +91,11 @@ export function FaultPanel({ view }: { view: LaneView }) {
   );
 }
 
-/** Only who agreed to it is watched by a camera. */
-function Watch({ view }: { view: LaneView }) {
+/** Only who agreed to it is watched by a camera. While it watches, it says itself where it stands. */
+function Watch({ view, children }: { view: LaneView; children: React.ReactNode }) {
   const [open, setOpen] = useState(false);
   const movement = view.page?.movement;
-  if (!movement || !view.client.mayFilm) return null;
+  if (!movement || !view.client.mayFilm) return children;
   if (open)
     return (
       <Suspense fallback={<p className="quiet mb-3">Opening the camera …</p>}>
@@ -102,9 +103,12 @@ function Watch({ view }: { view: LaneView }) {
       </Suspense>
     );
   return (
-    <button type="button" className="btn target mb-3 w-full" onClick={() => setOpen(true)}>
-      <Video aria-hidden /> Watch the set
-    </button>
+    <>
+      {children}
+      <button type="button" className="btn target mb-3 w-full" onClick={() => setOpen(true)}>
+        <Video aria-hidden /> Watch the set
+      </button>
+    </>
   );
 }
 

@@ -107,7 +107,8 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
         ) : closed && despite === null ? (
           <ClosedCard view={view} onAllTheSame={() => setAllTheSame(stay)} />
         ) : (
-          <div className="grid min-h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+          // Beside one another each scrolls by itself: a long list of faults does not push the set below the fold.
+          <div className="grid min-h-full lg:h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)] lg:*:min-h-0 lg:*:overflow-y-auto">
             <div className="flex min-w-0 flex-col">
               <NowPanel key={`now ${stay}`} view={view} />
               <SetPanel key={`set ${stay}`} view={view} views={views} despite={despite} />

@@ -110,9 +110,9 @@ function Watching({
       </div>
     );
   return (
-    <section aria-label="Watching" className="mb-3">
-      <div className="bg-neutral relative mx-auto w-fit max-w-full">
-        <video ref={video} muted playsInline className="block max-h-[38vh] max-w-full" />
+    <section aria-label="Watching" className="mb-3 flex gap-4">
+      <div className="bg-neutral relative w-fit max-w-[55%] self-start">
+        <video ref={video} muted playsInline className="block max-h-[36vh] max-w-full" />
         <canvas
           ref={canvas}
           className="absolute inset-0 h-full w-full"
@@ -125,15 +125,11 @@ function Watching({
           <progress className="progress absolute inset-x-4 bottom-4 w-auto" value={live.opening} max={1} />
         )}
       </div>
-      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <p role="status" className="text-5xl font-bold tabular-nums">
-          {reading
-            ? reading.holds
-              ? `${Math.round(reading.reps.reduce((sum, { stay }) => sum + stay, 0))} s`
-              : reading.reps.length
-            : '–'}
+      <div className="flex min-w-0 flex-1 flex-col gap-2">
+        <p role="status" className="text-7xl leading-none font-bold tabular-nums">
+          {reading ? countWords(reading) : '–'}
         </p>
-        <p className="quiet min-w-0 flex-1 leading-tight">
+        <p className="quiet flex-1 leading-tight">
           {!reading
             ? 'Looking for the whole body …'
             : reading.blind
@@ -142,8 +138,6 @@ function Watching({
                 ? `Lowering ${last.lower.toFixed(1)} s${reading.tempo.lower > 0 ? ` of ${reading.tempo.lower}` : ''}, rising ${last.rise.toFixed(1)} s`
                 : 'Tap somebody else in the picture to watch them.'}
         </p>
-      </div>
-      <div className="mt-2 grid grid-cols-2 gap-2">
         <button type="button" className="btn btn-primary target" onClick={() => (reading ? onEnd(reading) : onClose())}>
           Stop watching
         </button>
@@ -166,6 +160,9 @@ function Watching({
     </section>
   );
 }
+
+const countWords = ({ holds, reps }: Reading): string =>
+  holds ? `${Math.round(reps.reduce((sum, { stay }) => sum + stay, 0))} s` : String(reps.length);
 
 function Seen({
   view,
@@ -197,15 +194,18 @@ function Seen({
       {said.seen.map(({ kind, words }) => {
         const fault = faultOf(kind);
         if (!fault) return null;
-        return (
+        return marked.has(fault.id) ? (
+          <p key={kind} className="mb-2 font-bold">
+            ✓ Marked: {fault.name}
+          </p>
+        ) : (
           <button
             key={kind}
             type="button"
             className="btn target mb-2 h-auto w-full justify-start py-2 text-left"
-            disabled={marked.has(fault.id)}
             onClick={() => see(fault)}
           >
-            {marked.has(fault.id) ? `Marked: ${fault.name}` : words}
+            {words}
           </button>
         );
       })}
