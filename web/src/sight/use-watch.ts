@@ -51,6 +51,8 @@ export function useWatch(): Watch {
     running.current = control;
     part(control.signal).catch((error: unknown) => {
       if (control.signal.aborted) return;
+      // What still comes in for it is not heard any more.
+      control.abort();
       letGo();
       setStep({ at: 'start', trouble: troubleOf(error) });
     });

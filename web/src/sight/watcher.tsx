@@ -35,7 +35,7 @@ export function Watcher({ movement, client, source, narrow = false, onClose }: P
     case 'start':
       return (
         <div>
-          {step.trouble && (
+          {step.trouble && !filming && (
             <p role="alert" className="alarm mb-4 max-w-2xl p-3 text-lg">
               {step.trouble}
             </p>
