@@ -131,3 +131,11 @@ test('the floor in the dim theme, at a stop', async ({ page, studio }) => {
   await page.getByRole('alert', { name: 'Stop' }).waitFor();
   await shoot(page, 'floor-stop-dim');
 });
+
+test('watching', async ({ page, studio }) => {
+  await page.goto(`${studio.address}/sight?clip=squat-side-short`);
+  await page.getByRole('table', { name: 'By rep' }).waitFor({ timeout: 150_000 });
+  await page.getByRole('img', { name: 'Bodyweight squat, clean, at the same moment' }).waitFor();
+  await page.getByRole('region', { name: 'Clip' }).scrollIntoViewIfNeeded();
+  await shoot(page, 'sight');
+});

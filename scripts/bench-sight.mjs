@@ -1,4 +1,4 @@
-/** `npm run bench:sight`: what is read from clips of the figure, where the truth is known, by fault kind. */
+/** `npm run bench:sight`: what is read from landmarks of the figure, where the truth is known, by fault kind; with `film` from pictures of it. */
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
@@ -13,6 +13,13 @@ const { loadFaultKinds, loadFigures, loadLibrary } = await import('@waxwing/libr
 const library = loadLibrary(join(ROOT, 'library/movements'));
 const drawn = loadFigures(join(ROOT, 'library/figures'));
 const kinds = loadFaultKinds(join(ROOT, 'library/fault-kinds.yaml')).filter(({ measure }) => measure);
+
+const [what, most = 'all'] = process.argv.slice(2);
+if (what === 'film') {
+  const { benchFilm } = await import('./bench-sight-film.mjs');
+  await benchFilm(library, drawn, kinds, most === 'all' ? Infinity : Number(most));
+  process.exit(0);
+}
 
 let state = 7;
 const next = () => {

@@ -29,6 +29,14 @@ export default defineConfig({
         globIgnores: ['assets/sight-*/**'],
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
+        runtimeCaching: [
+          {
+            urlPattern: ({ url }) => url.pathname.startsWith('/assets/sight-'),
+            handler: 'CacheFirst',
+            // It is put there by the trainer's wish alone.
+            options: { cacheName: 'waxwing-sight', plugins: [{ cacheWillUpdate: async () => null }] },
+          },
+        ],
         clientsClaim: true,
       },
     }),

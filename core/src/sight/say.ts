@@ -55,8 +55,8 @@ export const amountWords = (amount: number, unit: Unit): string =>
 /** In what a lead is counted. */
 export const leadUnit = (lead: Lead): Unit => MEASURED[lead].unit;
 
-/** So many degrees are a difference that a trainer would speak of. */
-const WORTH_SAYING = 10;
+/** So much is a difference that a trainer would speak of, and more than a camera is off: degrees or centimetres. */
+const WORTH_SAYING = 15;
 /** A time is off when it is so far from what was asked for: in seconds, or a share of it. */
 const OFF_SECONDS = 0.4;
 const OFF_SHARE = 0.2;

@@ -222,6 +222,25 @@ describe('reps', () => {
   });
 });
 
+test('a hold is read in its pieces, and somebody who never takes the posture has none', () => {
+  const plank = find('forearm-plank');
+  const series = seriesOf(motionFor(plank), { view: 'side', rounds: 5, noise: tremble(0.7) });
+  const whole = readSeries(series, shownBy(plank), []);
+  expect(whole?.holds).toBe(true);
+  expect(whole?.reps).toHaveLength(1);
+  const length = whole?.reps[0]?.stay ?? 0;
+  expect(length).toBeGreaterThan(15);
+  // Two seconds out of sight in the middle are a break.
+  const seen = series.seen.map((one, i) =>
+    Math.abs((series.times[Math.floor(i / POINTS.length)] ?? 0) - 10) < 1 ? 0 : one,
+  );
+  const pieces = readSeries({ ...series, seen }, shownBy(plank), [])?.reps ?? [];
+  expect(pieces).toHaveLength(2);
+  expect(pieces.reduce((sum, { stay }) => sum + stay, 0)).toBeCloseTo(length - 2, 0);
+  const standing = seriesOf(motionFor(find('standing-curl')), { view: 'side', rounds: 3 });
+  expect(readSeries(standing, shownBy(plank), [])?.reps).toEqual([]);
+});
+
 describe('faults', () => {
   test('that the figure shows are seen in nine of ten reps, and clean reps are called clean', () => {
     const tally = new Map<string, { hits: number; misses: number; false: number; clean: number }>();

@@ -9,6 +9,8 @@ const LOADER = `${FOLDER}/vision_wasm_module_internal.js`;
 const ENGINE = `${FOLDER}/vision_wasm_module_internal.wasm`;
 const MODEL = `${FOLDER}/pose.task`;
 
+/** All that is fetched, by its address. */
+export const EYE_FILES = [LOADER, ENGINE, MODEL] as const;
 /** Of all files together, in bytes. */
 export const EYE_BYTES = Object.values(SIZES).reduce((sum, size) => sum + size, 0);
 

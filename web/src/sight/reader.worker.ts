@@ -1,26 +1,27 @@
-/** Reads a series of landmarks, off the page's own thread: what is compared with is made of the figures, which come from the server. */
+/** Reads a series of landmarks, off the page's own thread. */
 import { type FigureLibrary, type Motion, motionOf } from '@waxwing/core/body';
 import { type FaultKind, figureIdOf, type Movement } from '@waxwing/core/movement';
 import { readSeries, type Reading, type Series } from '@waxwing/core/sight';
 import { expose } from 'comlink';
-import { call } from '../api/http';
 
 export type Told = NonNullable<Parameters<typeof readSeries>[3]>;
 
-let figures: Promise<FigureLibrary> | undefined;
-let kinds: Promise<{ items: FaultKind[] }> | undefined;
+let figures: FigureLibrary | undefined;
+let kinds: readonly FaultKind[] = [];
 
 /** By movement, so that a live set is not compared with a figure that is made anew each time. */
 const motions = new Map<string, Motion | null>();
 
 const reader = {
+  /** What everything is compared with. */
+  know(library: FigureLibrary, all: readonly FaultKind[]): void {
+    [figures, kinds] = [library, all];
+  },
   /** Null where no body is seen, or the movement has no figure to compare with. @param tempo as prescribed */
-  async read(series: Series, movement: Movement, tempo: string, told: Told): Promise<Reading | null> {
-    figures ??= call<FigureLibrary>('GET', '/library/figures').catch(forget);
-    kinds ??= call<{ items: FaultKind[] }>('GET', '/library/fault-kinds').catch(forget);
-    const [library, { items }] = await Promise.all([figures, kinds]);
-    const figure = library.figures[figureIdOf(movement)];
-    if (!figure) return null;
+  read(series: Series, movement: Movement, tempo: string, told: Told): Reading | null {
+    const library = figures;
+    const figure = library?.figures[figureIdOf(movement)];
+    if (!library || !figure) return null;
     const motionWith = (faultId?: string): Motion => {
       const key = [figureIdOf(movement), movement.dose.tempo, movement.sides, faultId].join(' ');
       const motion = motions.get(key) ?? motionOf(library, figure, movement, faultId ? { [faultId]: 1 } : {});
@@ -41,17 +42,11 @@ const reader = {
     return readSeries(
       series,
       shown,
-      items.filter(({ id, measure }) => measure && own(id).length > 0),
+      kinds.filter(({ id, measure }) => measure && own(id).length > 0),
       told,
     );
   },
 };
-
-function forget(error: unknown): never {
-  figures = undefined;
-  kinds = undefined;
-  throw error;
-}
 
 export type Reader = typeof reader;
 

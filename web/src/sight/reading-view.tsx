@@ -12,7 +12,7 @@ import { KeepStill } from './keep-still';
 import { LeadChart } from './lead-chart';
 import { rankedReps } from './ranked';
 import { RepPair } from './rep-pair';
-import { theReader } from './reader';
+import { readIn } from './reader';
 import type { Told } from './reader.worker';
 
 interface Props {
@@ -33,7 +33,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
   const query = useQuery({
     queryKey: ['reading', movement.id, view, quarters, series.times.length, clip.video.src],
     queryFn: () =>
-      theReader().read(series, movement, movement.dose.tempo, {
+      readIn(series, movement, movement.dose.tempo, {
         ...(view ? { view } : {}),
         ...(quarters === undefined ? {} : { quarters }),
       }),
@@ -54,7 +54,9 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
       </div>
     );
   return (
-    <div className={narrow ? 'space-y-6' : 'grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]'}>
+    <div
+      className={`flex flex-col gap-x-8 gap-y-6 ${narrow ? '' : 'lg:grid lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]'}`}
+    >
       <ClipView
         clip={clip}
         series={series}
@@ -63,7 +65,8 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
         onMoment={setSeconds}
         first={rankedReps(reading)[0]?.rep.turns ?? 0}
       />
-      <div className="min-w-0 space-y-5">
+      {/* What is said comes first where there is one column. */}
+      <div className={`min-w-0 space-y-5 ${narrow ? 'order-first' : 'max-lg:order-first'}`}>
         <Sentences reading={reading} movement={movement} clip={clip} />
         <div className="flex flex-wrap items-end gap-3">
           <label>

@@ -10,6 +10,7 @@ import { useSetParam } from '../shell/use-set-param';
 import { Failed, Loading } from '../shell/states';
 import { today } from '../words/dates';
 import { DEMO_CLIPS } from './demo-clips';
+import { KeptEye } from './kept-eye';
 import { Watcher } from './watcher';
 
 export function SightScreen() {
@@ -18,6 +19,7 @@ export function SightScreen() {
   const clients = useQuery(clientsQuery).data ?? [];
   const movements = useQuery(movementsQuery).data ?? [];
   const [movementId, clientId] = [params.get('movement') ?? '', params.get('client') ?? ''];
+  const trying = !clientId && params.has('clip');
   const name = movements.find(({ id }) => id === movementId)?.name;
   return (
     <div className="mx-auto max-w-7xl p-4 sm:p-6">
@@ -34,12 +36,12 @@ export function SightScreen() {
           )}
         </p>
         <h1>Watch a clip</h1>
-        <p className="quiet">
+        <p className={trying ? 'sr-only' : 'quiet'}>
           Reps, depth, tempo and some faults are read on this device. No picture leaves it, and nothing is recorded by
           itself.
         </p>
       </header>
-      <div className="mb-6 flex flex-wrap items-end gap-4">
+      <div className={trying ? 'hidden' : 'mb-6 flex flex-wrap items-end gap-4'}>
         <label>
           <span className="mb-1 block text-sm font-bold">Who</span>
           <select className="select w-64" value={clientId} onChange={(event) => set('client', event.target.value)}>
@@ -67,6 +69,7 @@ export function SightScreen() {
       ) : (
         <Tried movementId={movementId} />
       )}
+      {!trying && <KeptEye />}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { pictureOf } from './clip';
 import { NoEye, openEye } from './eye';
 import { drawBody } from './overlay';
-import { theReader } from './reader';
+import { readIn } from './reader';
 import { useCamera } from './use-camera';
 import { RATE } from './watch-clip';
 
@@ -46,7 +46,7 @@ export function useLiveWatch({ movement, tempo, video, canvas, facing, onReps }:
     setTrouble(error instanceof NoEye ? error.message : 'Watching stopped. Everything else goes on as before.'),
   );
   const readNow = useEffectEvent((sightings: readonly Sighting[]) =>
-    theReader().read(seriesFrom(sightings), movement, tempo, {}),
+    readIn(seriesFrom(sightings), movement, tempo, {}),
   );
 
   useEffect(() => {
