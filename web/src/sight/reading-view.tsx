@@ -55,7 +55,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
     );
   return (
     <div
-      className={`flex flex-col gap-x-8 gap-y-6 ${narrow ? '' : 'lg:grid lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]'}`}
+      className={`grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 ${narrow ? '' : 'lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]'}`}
     >
       <ClipView
         clip={clip}
