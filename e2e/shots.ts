@@ -49,9 +49,6 @@ test('the library at work', async ({ page, studio }) => {
   await page.getByRole('img', { name: 'Goblet squat: Knees cave in' }).waitFor();
   await page.getByRole('link', { name: 'Bodyweight squat', exact: true }).scrollIntoViewIfNeeded();
   await shoot(page, 'figures');
-  await open('/health');
-  await page.getByText('worst first').waitFor();
-  await shoot(page, 'health');
   await open('/goblet-squat/edit?at=cues');
   await page.getByLabel('Words of cue 1', { exact: true }).waitFor();
   await shoot(page, 'edit');

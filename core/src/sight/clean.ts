@@ -14,6 +14,12 @@ const SPEED_CUT_OFF = 1;
 
 const PAIRS = SIDED_POINTS.map((point) => SIDES_OF_BODY.map((side) => placeOf(`${side}.${point}`)) as [number, number]);
 const COUNT = POINTS.length;
+/** Bends in the room are only taken of these. */
+const BENT = new Set(
+  SIDES_OF_BODY.flatMap((side) =>
+    (['shoulder', 'elbow', 'wrist', 'hip', 'knee', 'ankle'] as const).map((point) => placeOf(`${side}.${point}`)),
+  ),
+);
 
 /**
  * A new series; a point that stays unknown has `seen` 0.
@@ -30,7 +36,7 @@ export function cleaned(raw: Series, deep = true): Series {
   for (let p = 0; p < COUNT; p += 1) {
     bridge(series, p);
     for (let axis = 0; axis < 2; axis += 1) smooth(series, series.flat, 2, p, axis);
-    for (let axis = 0; deep && axis < 3; axis += 1) smooth(series, series.deep, 3, p, axis);
+    for (let axis = 0; deep && BENT.has(p) && axis < 3; axis += 1) smooth(series, series.deep, 3, p, axis);
   }
   return series;
 }

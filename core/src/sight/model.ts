@@ -111,6 +111,17 @@ const inMotion = (rep: SeenRep): SeenRep => ({
 /** What is taken of a part of a rep: nearly the most, so that one wrong picture says nothing. */
 const NEARLY = 0.9;
 
+/** The place of the first time that is not before another. */
+function firstFrom(times: Float64Array, at: number): number {
+  let [low, high] = [0, times.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((times[middle] as number) < at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 type Span = Pick<Rep, 'starts' | 'ends' | 'there' | 'back'>;
 
 /**
@@ -126,7 +137,7 @@ export function partOf(
 ): number {
   if (!rep) return NaN;
   const within = (from: number, to: number): Float32Array => {
-    const inside = values.filter((_, t) => (times[t] as number) >= from - 1e-9 && (times[t] as number) <= to + 1e-9);
+    const inside = values.subarray(firstFrom(times, from - 1e-9), firstFrom(times, to + 1e-9));
     return inside.filter((x) => !Number.isNaN(x)).length * 2 < inside.length ? new Float32Array() : inside;
   };
   const { starts, ends, there, back } = rep;

@@ -8,6 +8,9 @@ import { placeOf, POINTS, SEEN, type Point, type Series } from './points.js';
 const FRONT_FROM = 0.975;
 const SIDE_TO = 0.42;
 
+/** So many say as much as all of them. */
+const MOST_MOMENTS = 200;
+
 export interface Found extends Stand {
   /** How far the width is from the next view's, 0–1. */
   sure: number;
@@ -15,7 +18,8 @@ export interface Found extends Stand {
 
 /** Null where no body is seen for long enough. @param told what the trainer says of it */
 export function standFrom(series: Series, told: Partial<Pick<Stand, 'view' | 'near'>> = {}): Found | null {
-  const moments = [...series.times.keys()];
+  const every = Math.max(1, Math.floor(series.times.length / MOST_MOMENTS));
+  const moments = [...series.times.keys()].filter((t) => t % every === 0);
   const deep = (t: number, point: Point, axis: 0 | 1 | 2): number => {
     const i = t * POINTS.length + placeOf(point);
     return (series.seen[i] as number) >= SEEN ? (series.deep[i * 3 + axis] as number) : NaN;
