@@ -238,3 +238,31 @@ test('a set-up that is noted is there the next time', async ({ page, studio }) =
   await studio.openFloor(page, 'Joaquim Peel', 'Sit to stand');
   await expect(page.getByRole('button', { name: 'Box height 45 cm', exact: true })).toBeVisible();
 });
+
+test('on a tablet and a phone the floor has the screen for itself: what is pressed most is never under the fold, the rest is one press away', async ({
+  page,
+  studio,
+}) => {
+  await studio.openFloor(page, 'Osei Brandt', 'Goblet squat');
+  const rail = page.getByRole('navigation', { name: 'Main' });
+  for (const [width, height, folded] of [
+    [1280, 800, false],
+    [1180, 820, false],
+    [820, 1180, true],
+    [390, 844, true],
+    [360, 740, true],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    await expect(rail).toHaveCount(folded ? 0 : 1);
+    for (const name of ['Set done', 'More: reps', 'Emergency', 'Pain'])
+      await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 });
+  }
+  await page.getByRole('button', { name: 'Other screens' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Log' }).click();
+  await expect(page.getByRole('dialog', { name: 'Log' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Other screens' }).click();
+  await rail.getByRole('link', { name: 'People' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
+  await expect(rail).toBeVisible();
+});

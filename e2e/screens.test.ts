@@ -59,6 +59,8 @@ for (const [name, width, height] of [
       '/plan/new',
       plan,
       `${plan}/sheet/${await studio.clientId('Ilka Varga')}`,
+      '/sight',
+      `/sight?client=${await studio.clientId('Tove Lindqvist')}&movement=goblet-squat`,
       '/floor',
       '/review',
       '/studio',

@@ -3,14 +3,17 @@ import type { Attention } from '@waxwing/core/coaching';
 import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
-import { ListOrdered, Monitor, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
+import { ListOrdered, Menu, Monitor, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { Emergency } from '../shell/emergency';
 import { useKeys } from '../shell/use-keys';
+import { useWide } from '../shell/use-wide';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
 import { v7 as uuidv7 } from 'uuid';
 import { LogSheet } from './log-sheet';
+import { MenuSheet } from './menu-sheet';
 import { SaveState } from './save-state';
 import { RunSheet } from './run-sheet';
 import { useSound } from './sound';
@@ -19,7 +22,7 @@ import type { LiveSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
 import { firstName } from '../words/names';
 
-type Open = 'run' | 'log' | 'sound' | 'keys' | null;
+type Open = 'menu' | 'run' | 'log' | 'sound' | 'keys' | null;
 
 export function FloorHeader({
   live,
@@ -38,6 +41,7 @@ export function FloorHeader({
   const [open, setOpen] = useState<Open>(null);
   const { muted } = useSound();
   const awake = useWakeLock();
+  const wide = useWide();
   const { clients } = live.view;
   const close = () => setOpen(null);
   useKeys(['?'], () => setOpen('keys'));
@@ -63,10 +67,10 @@ export function FloorHeader({
         <HeadButton name="Order of the session" onClick={() => setOpen('run')}>
           <ListOrdered aria-hidden />
         </HeadButton>
-        <HeadButton name="Log" onClick={() => setOpen('log')}>
+        <HeadButton name="Log" narrow onClick={() => setOpen('log')}>
           <ScrollText aria-hidden />
         </HeadButton>
-        <HeadButton name={muted ? 'Sound, off' : 'Sound'} onClick={() => setOpen('sound')}>
+        <HeadButton name={muted ? 'Sound, off' : 'Sound'} narrow onClick={() => setOpen('sound')}>
           {muted ? <VolumeX aria-hidden /> : <Volume2 aria-hidden />}
         </HeadButton>
         <Link
@@ -80,7 +84,16 @@ export function FloorHeader({
         <HeadButton name="Keys" narrow onClick={() => setOpen('keys')}>
           ?
         </HeadButton>
+        {!wide && (
+          <>
+            <HeadButton name="Other screens" onClick={() => setOpen('menu')}>
+              <Menu aria-hidden />
+            </HeadButton>
+            <Emergency small />
+          </>
+        )}
       </span>
+      {open === 'menu' && <MenuSheet onLog={() => setOpen('log')} onSound={() => setOpen('sound')} onClose={close} />}
       {open === 'run' && <RunSheet live={live} views={views} view={view} onClose={close} />}
       {open === 'log' && (
         <LogSheet

@@ -119,7 +119,9 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
         <p role="status" className="big-words my-1 text-balance">
           {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
         </p>
-        {view.page?.movement.breath && <p className="quiet">{view.page.movement.breath}</p>}
+        {view.page?.movement.breath && (
+          <p className="quiet [@media(max-height:760px)]:max-sm:hidden">{view.page.movement.breath}</p>
+        )}
         {shown && (
           <div className="mt-1 flex flex-wrap items-center gap-2">
             <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
@@ -128,7 +130,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
             <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
               <ChevronRight aria-hidden />
             </button>
-            <p className="quiet min-w-0 flex-1 leading-tight max-sm:order-last max-sm:basis-full">
+            <p className="quiet min-w-0 flex-1 leading-tight max-sm:hidden">
               {FOCUS_WORDS[shown.cue.focus]} words
               {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
             </p>

@@ -189,7 +189,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
     <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
       <AloneFirst view={view} />
       {test && <TestHead view={view} test={test} />}
-      <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1">
+      <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1 max-sm:gap-x-2">
         <div className="min-w-0 flex-1">
           <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
             Set {step?.set ?? progress.setNumber}{' '}
@@ -258,16 +258,23 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           />
         )}
         {(loads.length > 0 || weighable(movement).length > 0) && (
-          <Stepper
-            name="load"
-            value={load?.label ?? 'none'}
-            wide
-            onLess={step && lighter && (() => take(lighter))}
-            onMore={step && heavier && !held ? () => take(heavier) : undefined}
-            onOpen={step && (() => choose(true))}
-          />
+          // On a phone what is pressed most stands first.
+          <div className="flex max-sm:order-1">
+            <Stepper
+              name="load"
+              value={load?.label ?? 'none'}
+              wide
+              onLess={step && lighter && (() => take(lighter))}
+              onMore={step && heavier && !held ? () => take(heavier) : undefined}
+              onOpen={step && (() => choose(true))}
+            />
+          </div>
         )}
-        <button type="button" className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl" onClick={log}>
+        <button
+          type="button"
+          className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl max-sm:min-w-28 max-sm:basis-0 max-sm:px-2 max-sm:text-xl"
+          onClick={log}
+        >
           {test && measures
             ? endWords(test, amount, sideNow)
             : ended

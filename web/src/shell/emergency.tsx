@@ -8,7 +8,8 @@ import { studioQuery } from '../api/queries';
 import { Dialog } from './dialog';
 import { useKeys } from './use-keys';
 
-export function Emergency() {
+/** @param small one of the buttons in the head of the floor */
+export function Emergency({ small = false }: { small?: boolean }) {
   const [open, setOpen] = useState(false);
   const { pathname } = useLocation();
   const { data: studio } = useQuery(studioQuery);
@@ -18,11 +19,16 @@ export function Emergency() {
     <>
       <button
         type="button"
-        className="flex min-h-14 flex-1 cursor-pointer flex-col items-center justify-center gap-1 px-1 text-sm hover:bg-white/10 sm:mt-auto sm:min-h-18 sm:flex-none"
+        className={
+          small
+            ? 'btn target w-14 px-0'
+            : 'flex min-h-14 flex-1 cursor-pointer flex-col items-center justify-center gap-1 px-1 text-sm hover:bg-white/10 sm:mt-auto sm:min-h-18 sm:flex-none'
+        }
+        {...(small ? { title: 'Emergency' } : {})}
         onClick={() => setOpen(true)}
       >
         <Phone aria-hidden size={22} />
-        <span className="max-sm:sr-only">Emergency</span>
+        <span className={small ? 'sr-only' : 'max-sm:sr-only'}>Emergency</span>
       </button>
       {open && (
         <Dialog title="Emergency" onClose={close}>

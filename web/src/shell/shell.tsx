@@ -1,29 +1,24 @@
 /** The frame of every screen: one thin rail, and what the address shows beside it. */
-import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
-import { NavLink, Outlet, ScrollRestoration, useMatches, useNavigation } from 'react-router';
+import { NavLink, Outlet, ScrollRestoration, useMatch, useMatches, useNavigation } from 'react-router';
 import { forgetErased } from '../floor/forget';
 import { flushTaps } from '../floor/tap-queue';
 import { Emergency } from './emergency';
 import { NewVersion } from './new-version';
 import { LowSpace } from './low-space';
+import { PLACES } from './places';
 import { Loading } from './states';
+import { useWide } from './use-wide';
 import './theme';
-
-const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
-  { to: '/library', name: 'Library', Icon: BookOpen },
-  { to: '/people', name: 'People', Icon: Users },
-  { to: '/plan', name: 'Plan', Icon: Ruler },
-  { to: '/floor', name: 'Floor', Icon: Dumbbell },
-  { to: '/review', name: 'Review', Icon: ClipboardCheck },
-  { to: '/studio', name: 'Studio', Icon: House },
-];
 
 /** The `handle` of a route that has the screen for itself, without the rail. */
 export const WHOLE_SCREEN = 'whole-screen';
 
 export function Shell() {
   const whole = useMatches().some(({ handle }) => handle === WHOLE_SCREEN);
+  // On a tablet or a phone the floor has the screen for itself; its head leads to the other places.
+  const onFloor = useMatch('/floor/:sessionId') !== null;
+  const folded = !useWide() && onFloor;
   const navigation = useNavigation();
   // Taps that an earlier visit could not send go out wherever the trainer comes back to.
   // What was deleted meanwhile goes first.
@@ -33,7 +28,7 @@ export function Shell() {
       <a href="#main" className="btn btn-primary sr-only focus:not-sr-only focus:absolute focus:z-50">
         Skip to content
       </a>
-      {!whole && <Rail />}
+      {!whole && !folded && <Rail />}
       {/* What is said above a screen takes its room from it: a screen that fills the rest still ends at the edge. */}
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <NewVersion />

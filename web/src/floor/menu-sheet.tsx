@@ -1,0 +1,34 @@
+/** The way to the other screens while the rail is folded away; the session goes on meanwhile. */
+import { NavLink } from 'react-router';
+import { Dialog } from '../shell/dialog';
+import { PLACES } from '../shell/places';
+
+interface Props {
+  onLog: () => void;
+  onSound: () => void;
+  onClose: () => void;
+}
+
+export function MenuSheet({ onLog, onSound, onClose }: Props) {
+  return (
+    <Dialog title="Other screens" onClose={onClose}>
+      {/* What has no room in the head of a phone. */}
+      <div className="mb-4 grid grid-cols-2 gap-2 sm:hidden">
+        <button type="button" className="btn target" onClick={onLog}>
+          Log
+        </button>
+        <button type="button" className="btn target" onClick={onSound}>
+          Sound
+        </button>
+      </div>
+      <p className="quiet mb-3">The session goes on meanwhile. Come back by Floor.</p>
+      <nav aria-label="Main" className="grid grid-cols-2 gap-2">
+        {PLACES.map(({ to, name, Icon }) => (
+          <NavLink key={to} to={to} className="btn target justify-start" onClick={onClose}>
+            <Icon aria-hidden size={22} /> {name}
+          </NavLink>
+        ))}
+      </nav>
+    </Dialog>
+  );
+}
