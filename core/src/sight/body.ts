@@ -1,5 +1,5 @@
 /** One body as it was found on one picture, and the series that many of them make. */
-import { emptySeries, POINTS, SEEN, type Series } from './points.js';
+import { emptySeries, POINTS, type Series } from './points.js';
 
 /** In heights of the picture, to the right and down. */
 export interface Box {
@@ -30,7 +30,7 @@ const middleOf = ({ box }: Body): [number, number] => [(box.left + box.right) / 
 const sizeOf = ({ box }: Body): number => Math.max(box.right - box.left, box.bottom - box.top);
 
 /** Whether a body is the one that was there before. @param seconds between the two */
-export function isSame(before: Body, now: Body, seconds: number): boolean {
+function isSame(before: Body, now: Body, seconds: number): boolean {
   const [[ax, ay], [bx, by]] = [middleOf(before), middleOf(now)];
   const size = Math.max(sizeOf(before), sizeOf(now));
   return Math.hypot(ax - bx, ay - by) <= size * FURTHEST * Math.max(1, seconds * 10);
@@ -50,12 +50,4 @@ export function seriesFrom(sightings: readonly Sighting[]): Series {
     series.seen.set(body.seen, t * POINTS.length);
   });
   return series;
-}
-
-/** The share of the moments in which a body is seen. */
-export function sharePresent({ times, seen }: Series): number {
-  let present = 0;
-  for (let t = 0; t < times.length; t += 1)
-    if (seen.subarray(t * POINTS.length, (t + 1) * POINTS.length).some((one) => one >= SEEN)) present += 1;
-  return times.length === 0 ? 0 : present / times.length;
 }

@@ -23,7 +23,7 @@ export interface Model {
 }
 
 /** A quantity at every moment. */
-export function valuesOf(series: Series, stand: Stand, of: MomentQuantity): Float32Array {
+function valuesOf(series: Series, stand: Stand, of: MomentQuantity): Float32Array {
   const values = new Float32Array(series.times.length);
   const { of: measured } = MEASURED[of];
   for (let t = 0; t < values.length; t += 1) values[t] = measured(new Moment(series, t, stand));

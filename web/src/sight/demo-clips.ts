@@ -1,7 +1,7 @@
 /** The clips that ship, filmed from the figure. */
 import list from '../../film/clips.json';
 
-export interface DemoClip {
+interface DemoClip {
   file: string;
   movementId: string;
   /** In words, for the one who chooses. */

@@ -19,7 +19,7 @@ const SIMD = new Uint8Array([
   0, 97, 115, 109, 1, 0, 0, 0, 1, 5, 1, 96, 0, 1, 123, 3, 2, 1, 0, 10, 10, 1, 8, 0, 65, 0, 253, 15, 253, 98, 11,
 ]);
 
-export const canSee = (): boolean => typeof WebAssembly === 'object' && WebAssembly.validate(SIMD);
+const canSee = (): boolean => typeof WebAssembly === 'object' && WebAssembly.validate(SIMD);
 
 /** A file with its progress; what was fetched before comes from what the browser keeps. */
 async function fetched(path: string, gone: (bytes: number) => void): Promise<Uint8Array<ArrayBuffer>> {

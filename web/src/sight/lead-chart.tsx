@@ -2,7 +2,7 @@
 import { type Lead, leadUnit, type Reading } from '@waxwing/core/sight';
 import { optionsWith, Picture, useColours } from '../charts/picture';
 
-export const LEAD_NAMES: Readonly<Record<Lead, string>> = {
+const LEAD_NAMES: Readonly<Record<Lead, string>> = {
   'hip-height': 'Height of the hips',
   'hand-height': 'Height of the hands',
   'knee-bend': 'Bend of the knees',
