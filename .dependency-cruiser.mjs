@@ -62,7 +62,7 @@ export default {
       name: 'nothing-unresolved',
       severity: 'error',
       from: {},
-      to: { couldNotResolve: true, pathNot: '\\.css$|^pdfmake/interfaces' },
+      to: { couldNotResolve: true, pathNot: '\\.css$|^pdfmake/interfaces|^virtual:' },
     },
   ],
   options: {
