@@ -79,7 +79,9 @@ for (const movement of library) {
     took += performance.now() - began;
     moments += series.times.length;
     const reps = clean?.reps.length ?? 0;
-    counts[reps === ROUNDS ? 'exact' : reps === 0 ? 'none' : 'off'] += 1;
+    // A round of an alternating movement is one rep of each side; from the side only the nearer one is seen.
+    const exact = reps === ROUNDS || (reps === 2 * ROUNDS && movement.sides === 'alternating');
+    counts[exact ? 'exact' : reps === 0 ? 'none' : 'off'] += 1;
     const [there, back] = [motion.segments[0], motion.segments.at(-1)];
     if (reps === ROUNDS && there && back && motion.keys.length === 2)
       for (const rep of clean?.reps ?? []) late.push(Math.abs(rep.there - there.seconds));

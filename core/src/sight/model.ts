@@ -14,7 +14,7 @@ export interface Model {
   lead: Lead;
   way: Way;
   pace: Pace;
-  /** In seconds of the motion; null where the way is too short to be one, as in a hold. */
+  /** In seconds of the motion; null where no quantity goes there and back once a round, as in a hold: nobody could count by it. */
   rep: SeenRep | null;
   /** The middle value of each lead that is seen from here: the posture of a hold. */
   posture: ReadonlyMap<Lead, number>;
@@ -70,13 +70,19 @@ function madeFrom(motion: Motion, view: View, by?: Lead): Model {
     return { lead, way: { from, to: from - low > high - from ? low : high } };
   });
   const far = ({ way }: { way: Way }): number => Math.abs(way.to - way.from);
-  const furthest = (of: typeof ways): (typeof ways)[number] | undefined => of.toSorted((a, b) => far(b) - far(a))[0];
-  const angles = ways.filter(({ lead }) => MEASURED[lead].unit === '°');
-  // The hips before the hands, which are hidden more often.
-  const height = ways.find((one) => MEASURED[one.lead].unit === 'cm' && far(one) >= LEAST_RISE_CM);
-  const best = ways.find(({ lead }) => lead === by) ?? height ?? furthest(angles);
+  const once = ({ lead, way }: { lead: Lead; way: Way }): boolean => {
+    const { length } = repsIn(series.times, valuesFor(lead), way);
+    return length === 1 || (length === 2 && motion.sides === 'alternating');
+  };
+  // Heights before bends, which lie along the line of sight from there; the hips before the hands, which are hidden more often.
+  const heights = ways.filter((one) => MEASURED[one.lead].unit === 'cm' && far(one) >= LEAST_RISE_CM);
+  const angles = ways.filter(({ lead }) => MEASURED[lead].unit === '°').toSorted((a, b) => far(b) - far(a));
+  const ranked = [...ways.filter(({ lead }) => lead === by), ...heights, ...angles];
+  // What a round of the figure itself is not counted by once, nobody is counted by.
+  const counted = motion.still ? undefined : ranked.find(once);
+  const best = counted ?? ranked[0];
   if (!best) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
-  const [read = null] = motion.still ? [] : repsIn(series.times, valuesFor(best.lead), best.way);
+  const [read = null] = counted ? repsIn(series.times, valuesFor(best.lead), best.way) : [];
   const pace = read ? paceOf(motion, read) : EVEN;
   const rep = read && seenAs(read, pace, motion.figure.first);
   const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };

@@ -212,14 +212,15 @@ export function readSeries(
   const values = valuesFor(model.lead);
   const holds = motion.still;
   const blind = foreshortened(series, stand, position);
-  const found = blind
-    ? []
-    : holds
-      ? holdsIn(
-          times,
-          [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
-        )
-      : repsIn(times, values, model.way);
+  const found =
+    blind || (!holds && !model.rep)
+      ? []
+      : holds
+        ? holdsIn(
+            times,
+            [...model.posture].map(([lead, posture]) => ({ values: valuesFor(lead), posture })),
+          )
+        : repsIn(times, values, model.way);
   const reps = found.map((rep) => seenAs(rep, model.pace, motion.figure.first));
   const judged = { times, valuesFor, stand, reps, model, shown };
   const [lower, pause, rise] = parseTempo(tempo);

@@ -16,6 +16,8 @@ export interface Said {
 
 const BLIND = 'Film this one from the side: from here it cannot be read.';
 
+const UNCOUNTED = 'The reps of this movement cannot be counted by a camera from here.';
+
 /** Depth is only said of those that lie in the picture. */
 const LEAD_WORDS: Readonly<Partial<Record<Lead, string>>> = {
   'knee-bend': 'Knees bent',
@@ -105,6 +107,7 @@ function holdWords({ reps }: Reading): string[] {
 
 function repsWords(reading: Reading): string[] {
   const { reps, lead, clean, stand } = reading;
+  if (!clean.rep) return [UNCOUNTED];
   const [first] = reps;
   if (!first) return ['No whole rep was seen.'];
   const near = reading.alternating && stand.view === 'side' ? ` of the ${stand.near} side, the nearer one` : '';
