@@ -1,7 +1,7 @@
 /** Pictures kept of a client's clips: in the database, so that they are exported, backed up and erased with the rest of the file. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { checkStill, MOST_STILLS, type Still } from '@waxwing/core/client';
+import { checkStill, clientOnDay, MOST_STILLS, type Still } from '@waxwing/core/client';
 import { Repository } from 'typeorm';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
@@ -31,13 +31,14 @@ export class StillsService {
 
   /** Sent twice it is kept once. @throws 404, 422 for what is no still, one too many, or somebody who has not agreed to be filmed */
   async add(clientId: string, input: unknown): Promise<Still> {
-    const { name, filmConsentOn } = await this.clients.read(clientId);
+    const client = await this.clients.read(clientId);
+    const { name } = client;
     const checked = checkStill(input);
     // What is no object at all has no field that could be named.
     if (!checked.ok) throw invalid(checked.problems.map(({ path, message }) => ({ path: path || 'still', message })));
     const still = checked.value;
     const today = new Date().toLocaleDateString('en-CA');
-    if (filmConsentOn === null || filmConsentOn > today)
+    if (!clientOnDay(client, today).mayFilm)
       throw invalid([{ path: 'clientId', message: `${name} has not agreed to be filmed` }]);
     this.gate.write((writer) => {
       const here = writer.get<{ clientId: string }>('SELECT clientId FROM stills WHERE id = ?', still.id);

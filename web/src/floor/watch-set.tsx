@@ -149,13 +149,16 @@ function Watching({
         >
           Say the count
         </button>
-        <button
-          type="button"
-          className="btn target"
-          onClick={() => setFacing(facing === 'user' ? 'environment' : 'user')}
-        >
-          Other camera
-        </button>
+        {/* Once reps are counted the count stays with this camera. */}
+        {!last && (
+          <button
+            type="button"
+            className="btn target"
+            onClick={() => setFacing(facing === 'user' ? 'environment' : 'user')}
+          >
+            Other camera
+          </button>
+        )}
       </div>
     </section>
   );

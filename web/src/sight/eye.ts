@@ -58,3 +58,12 @@ export function openEye(progress: (share: number) => void = () => {}): Promise<R
   });
   return opening;
 }
+
+let busy: Promise<unknown> = Promise.resolve();
+
+/** The eye follows one clip at a time: whoever comes while it looks at another waits for their turn. */
+export function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const turn = busy.then(work, work);
+  busy = turn.catch(() => undefined);
+  return turn;
+}

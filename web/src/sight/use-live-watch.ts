@@ -10,9 +10,8 @@ import { readIn } from './reader';
 import { useCamera } from './use-camera';
 import { RATE } from './watch-clip';
 
-/** Seconds between two readings, and of what is read. */
+/** Seconds between two readings. */
 const EVERY = 0.8;
-const LONGEST = 150;
 
 export interface LiveWatch {
   /** 0–1 while what is needed comes. */
@@ -53,6 +52,8 @@ export function useLiveWatch({ movement, tempo, video, canvas, facing, onReps }:
     const player = video.current;
     if (!stream || !player) return undefined;
     feed(player, stream);
+    // Another camera sees other people.
+    picked.current = 'largest';
     let gone = false;
     const watch = async (): Promise<void> => {
       const eye = await openEye((share) => !gone && setOpening(share));
@@ -87,7 +88,6 @@ export function useLiveWatch({ movement, tempo, video, canvas, facing, onReps }:
         }
         const body = await eye.follow(transfer(picture, [picture]), at);
         sightings.push({ at, body });
-        while ((sightings[0]?.at ?? at) < at - LONGEST) sightings.shift();
         show(canvas.current, player, body && { at, body });
         if (!reads && at - readAt >= EVERY) {
           [readAt, reads] = [at, true];

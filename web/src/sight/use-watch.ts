@@ -2,7 +2,7 @@
 import { type Body, seriesFrom, type Series } from '@waxwing/core/sight';
 import { useEffect, useRef, useState } from 'react';
 import { type Clip, NoClip, openClip, openFile } from './clip';
-import { NoEye, openEye } from './eye';
+import { inTurn, NoEye, openEye } from './eye';
 import { peopleIn, type Progress, watchClip } from './watch-clip';
 
 export type Step =
@@ -62,7 +62,10 @@ export function useWatch(): Watch {
     const progress = (now: Progress): void => setStep({ at: 'watching', clip, progress: now });
     progress({ share: 0, left: clip.seconds });
     const eye = await openEye();
-    const sightings = await watchClip(clip, eye, chosen, { signal, progress });
+    const sightings = await inTurn(async () => {
+      signal.throwIfAborted();
+      return watchClip(clip, eye, chosen, { signal, progress });
+    });
     if (!signal.aborted) setStep({ at: 'read', clip, series: seriesFrom(sightings) });
   };
 
@@ -81,7 +84,7 @@ export function useWatch(): Watch {
         ]);
         if (signal.aborted) return;
         clips.current = clip;
-        const { bodies, at } = await peopleIn(clip, eye);
+        const { bodies, at } = await inTurn(() => peopleIn(clip, eye));
         if (signal.aborted) return;
         if (bodies.length > 1) setStep({ at: 'choosing', clip, bodies, shownAt: at });
         else await watch(clip, null, signal);
