@@ -4,7 +4,9 @@
  * A copy waits until everything before it is drawn, so that one by one they would cost a wait each.
  */
 import {
+  type Blot,
   blotOf,
+  encoded,
   FILL_LIGHT,
   INKS,
   KEY_LIGHT,
@@ -33,6 +35,15 @@ interface Asked {
 const vec3 = (v: readonly number[]): string => `vec3(${v.map((x) => x.toFixed(4)).join(',')})`;
 const float = (x: number): string => x.toFixed(4);
 
+/**
+ * What a share of light comes to in an encoded colour c: (c + 0.055) × share^(1/2.4) − 0.055, but for colours that are nearly black. No
+ * power needs to be taken at every pixel.
+ */
+const seenShare = (share: number): string => float(share ** (1 / 2.4));
+const [DARK, MIDDLE, BRIGHT] = TONE_STEPS.shares;
+/** Of its colour, a contour keeps so much light. */
+const CONTOUR_SHARE = 0.3;
+
 const SOLID_VERTEX = `#version 300 es
 in vec3 place,normal;in float ink,open;
 uniform mat3 eye;uniform vec4 fit;uniform vec3 shift,inks[${INKS.length}];uniform float grow;
@@ -45,11 +56,10 @@ precision highp float;in vec3 facing,colour;in float openness;uniform float cont
 float bright(vec3 n,float o){float key=dot(n,${vec3(KEY_LIGHT)}),fill=max(0.,dot(n,${vec3(FILL_LIGHT)})),edge=1.-max(0.,n.z);
 float around=mix(${float(LIGHT.ground)},${float(LIGHT.sky)},.5+.5*n.y),direct=max(0.,(key+${float(LIGHT.wrap)})/${float(1 + LIGHT.wrap)});
 return (o*around+${float(LIGHT.key)}*direct*(.35+.65*o)+${float(LIGHT.fill)}*fill)*(1.-${float(LIGHT.rim)}*edge*edge*edge);}
-vec3 encoded(vec3 c){return mix(c*12.92,1.055*pow(max(c,vec3(0.)),vec3(1./2.4))-.055,step(vec3(.0031308),c));}
 void main(){float l=bright(normalize(facing),openness);if(!gl_FrontFacing)l*=.42;float w=fwidth(l)*.8+.004;
-float tone=mix(${float(TONE_STEPS.shares[0])},${float(TONE_STEPS.shares[1])},smoothstep(${float(TONE_STEPS.from[0])}-w,${float(TONE_STEPS.from[0])}+w,l));
-tone=mix(tone,${float(TONE_STEPS.shares[2])},smoothstep(${float(TONE_STEPS.from[1])}-w,${float(TONE_STEPS.from[1])}+w,l));
-pixel=vec4(encoded(min(vec3(1.),colour*(contour>.5?.3:tone))),1.);}`;
+float tone=mix(${seenShare(DARK)},${seenShare(MIDDLE)},smoothstep(${float(TONE_STEPS.from[0])}-w,${float(TONE_STEPS.from[0])}+w,l));
+tone=mix(tone,${seenShare(BRIGHT)},smoothstep(${float(TONE_STEPS.from[1])}-w,${float(TONE_STEPS.from[1])}+w,l));
+pixel=vec4((colour+.055)*(contour>.5?${seenShare(CONTOUR_SHARE)}:tone)-.055,1.);}`;
 
 const FLOOR_VERTEX = `#version 300 es
 in vec3 place;in vec2 at;uniform mat3 eye;uniform vec4 fit;out vec2 cell;
@@ -108,6 +118,17 @@ interface Kept {
   inks: WebGLBuffer;
   open: WebGLBuffer;
   triangles: WebGLBuffer;
+}
+
+/** The part of a blot that is not quite clear, in shares of its side: the rest would be paid for and not seen. */
+function darkPart({ cells, shades }: Blot): { u0: number; v0: number; u1: number; v1: number } {
+  let [u0, v0, u1, v1] = [cells, cells, 0, 0];
+  shades.forEach((shade, i) => {
+    if (shade === 0) return;
+    const [u, v] = [i % cells, Math.floor(i / cells)];
+    [u0, v0, u1, v1] = [Math.min(u0, u), Math.min(v0, v), Math.max(u1, u + 1), Math.max(v1, v + 1)];
+  });
+  return { u0: u0 / cells, v0: v0 / cells, u1: u1 / cells, v1: v1 / cells };
 }
 
 /** Pixels that become one of a fine picture, each way. */
@@ -240,8 +261,10 @@ function prepared(gl: WebGL2RenderingContext): (picture: Picture, cell: Area) =>
     gl.uniform1f(floor.at('dark'), shadow);
     gl.bindTexture(gl.TEXTURE_2D, shades);
     gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8, blot.cells, blot.cells, 0, gl.RED, gl.UNSIGNED_BYTE, blot.shades);
-    const [x0, z0, x1, z1] = [blot.x, blot.z, blot.x + blot.side, blot.z + blot.side];
-    const corners = [x0, 0, z0, 0, 0, x1, 0, z0, 1, 0, x0, 0, z1, 0, 1, x1, 0, z1, 1, 1];
+    const { u0, v0, u1, v1 } = darkPart(blot);
+    const [x0, z0] = [blot.x + u0 * blot.side, blot.z + v0 * blot.side];
+    const [x1, z1] = [blot.x + u1 * blot.side, blot.z + v1 * blot.side];
+    const corners = [x0, 0, z0, u0, v0, x1, 0, z0, u1, v0, x0, 0, z1, u0, v1, x1, 0, z1, u1, v1];
     fill(gl.ARRAY_BUFFER, square, new Float32Array(corners), gl.DYNAMIC_DRAW);
     feed(square, FLOOR_SLOTS.place, 3, gl.FLOAT, 20);
     feed(square, FLOOR_SLOTS.at, 2, gl.FLOAT, 20, 12);
@@ -257,7 +280,7 @@ function prepared(gl: WebGL2RenderingContext): (picture: Picture, cell: Area) =>
     gl.uniform3f(solids.at('shift'), shift[0], 0, shift[2]);
     gl.uniform3fv(
       solids.at('inks'),
-      INKS.flatMap((ink) => lightOf(palette[ink])),
+      INKS.flatMap((ink) => lightOf(palette[ink]).map(encoded)),
     );
     for (const solid of solidsOf(scene, camera)) {
       const { inks, open, triangles } = keptOf(solid, solid !== scene.held);
