@@ -2,7 +2,7 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test as base, type Page } from '@playwright/test';
@@ -15,7 +15,22 @@ export class Studio {
   address = '';
   private port = '0';
   private child: ChildProcess | undefined;
+  /** Whether nobody signs in on the machine itself. */
+  private readonly open: boolean;
   private readonly folder = mkdtempSync(join(tmpdir(), 'waxwing-e2e-'));
+
+  constructor({ open = true } = {}) {
+    this.open = open;
+  }
+
+  /** Says who runs it, once: later starts find it said. */
+  private async openDoor(): Promise<void> {
+    await fetch(`${this.address}/api/door/begin`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ name: 'Trainer', open: true }),
+    });
+  }
 
   async start(args: string[] = []): Promise<void> {
     const child = spawn(process.execPath, [MAIN, ...args], {
@@ -28,6 +43,7 @@ export class Studio {
     this.child = child;
     this.address = address[0];
     this.port = address[1];
+    if (this.open) await this.openDoor();
   }
 
   /** @param signal as a machine that fails does it, unless it is said otherwise */
@@ -49,8 +65,13 @@ export class Studio {
     execFileSync(process.execPath, [BACKUP, 'restore', join(this.folder, name)], { env: this.environment });
   }
 
+  /** What it shows to devices of the network. */
+  certificate(): Buffer {
+    return readFileSync(join(this.folder, 'network/own.crt'));
+  }
+
   private get environment(): NodeJS.ProcessEnv {
-    return { ...process.env, WAXWING_DATA: this.folder, PORT: this.port };
+    return { ...process.env, WAXWING_DATA: this.folder, PORT: this.port, NETWORK_PORT: '0' };
   }
 
   async close(): Promise<void> {
@@ -170,18 +191,24 @@ interface Places {
   studio: Studio;
   /** A place with the starter library and nobody in it. */
   emptyStudio: Studio;
+  /** A place that was never opened. */
+  newStudio: Studio;
 }
 
 const open =
-  (args: string[]) =>
+  (args: string[], options = {}) =>
   // The first parameter must be destructured: that is how the runner learns what a fixture needs.
   // eslint-disable-next-line no-empty-pattern
   async ({}, use: (studio: Studio) => Promise<void>): Promise<void> => {
-    const studio = new Studio();
+    const studio = new Studio(options);
     await studio.start(args);
     await use(studio);
     await studio.close();
   };
 
-export const test = base.extend<Places>({ studio: open(['--demo']), emptyStudio: open([]) });
+export const test = base.extend<Places>({
+  studio: open(['--demo']),
+  emptyStudio: open([]),
+  newStudio: open([], { open: false }),
+});
 export { expect } from '@playwright/test';

@@ -17,7 +17,8 @@ const kinds = loadFaultKinds(join(ROOT, 'library/fault-kinds.yaml')).filter(({ m
 const [what, most = 'all'] = process.argv.slice(2);
 if (what === 'film') {
   const { benchFilm } = await import('./bench-sight-film.mjs');
-  await benchFilm(library, drawn, kinds, most === 'all' ? Infinity : Number(most));
+  const again = most === 'again';
+  await benchFilm(library, drawn, kinds, most === 'all' || again ? Infinity : Number(most), again);
   process.exit(0);
 }
 

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
-import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT, SERVER } from './prepare.mjs';
+import { ensureBrowser, ensureBuilt, ensureInstalled, openDoor, ROOT, SERVER } from './prepare.mjs';
 
 ensureInstalled();
 ensureBuilt();
@@ -300,6 +300,7 @@ async function serve(args, folder) {
   const address = /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '';
   await (await fetch(`${address}/api/studio`)).text();
   const took = performance.now() - start;
+  await openDoor(address);
   const stop = async () => {
     child.kill();
     await once(child, 'exit');

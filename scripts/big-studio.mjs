@@ -5,7 +5,7 @@ import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
-import { SERVER } from './prepare.mjs';
+import { openDoor, SERVER } from './prepare.mjs';
 
 /** Events of each session. */
 const EVENTS = 50;
@@ -29,10 +29,12 @@ export async function startOn(folder) {
   child.stderr.pipe(process.stderr);
   const [line] = await once(child.stdout, 'data');
   const address = /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '';
+  const took = performance.now() - began;
+  await openDoor(address);
   return {
     address,
     child,
-    took: performance.now() - began,
+    took,
     stop: async () => {
       const gone = once(child, 'exit');
       child.kill('SIGTERM');

@@ -3,21 +3,25 @@
  * What looks itself up at run time, or is loaded a second time by others, stays outside.
  */
 export default {
-  // The server, its threads, and the program of backups.
+  // The server, its threads, and the programs of backups and of the owner's code.
   input: {
     main: 'server/dist/main.js',
     preparing: 'server/dist/imports/preparing.js',
     checkpoints: 'server/dist/database/checkpoints.js',
     backup: 'server/dist/backup.js',
+    owner: 'server/dist/owner.js',
   },
   platform: 'node',
   external: [
+    '@node-rs/argon2',
     'better-sqlite3',
     'class-transformer',
     'class-validator',
     'nodemailer/lib/mail-composer/index.js',
     'pdfmake',
+    'sharp',
     'typeorm',
+    /^@zxcvbn-ts\//,
     /^swagger-ui-dist/,
     // Optional parts of the framework that Waxwing does not use.
     /^@nestjs\/(microservices|websockets)/,

@@ -2,6 +2,7 @@ import { DynamicModule, Global, Module } from '@nestjs/common';
 import { ClientsModule } from './clients/clients.module.js';
 import { CONFIG, type Config } from './config.js';
 import { BackupsModule } from './backups/backups.module.js';
+import { DoorModule } from './door/door.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import type { StudioFolder } from './database/studio-folder.js';
 import { ErasedController } from './erased/erased.controller.js';
@@ -29,6 +30,7 @@ export class AppModule {
       imports: [
         ConfigModule.of(config),
         DatabaseModule.on(folder),
+        DoorModule,
         BackupsModule,
         PreparingModule,
         MovementsModule,

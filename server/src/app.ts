@@ -16,7 +16,8 @@ import { ProblemException } from './problems/problem.js';
 import { jsonBodies } from './problems/json-body.js';
 import { nothingHere, problemAnswer, ProblemFilter } from './problems/problem.filter.js';
 import { validation } from './problems/validation.js';
-import { security } from './security.js';
+import { notTooOften, notTooSlowly, security } from './security.js';
+import { DoorService } from './door/door.service.js';
 
 const BODY_LIMIT = '2mb';
 /** A whole library, or all of a client's years, as one file. */
@@ -56,7 +57,9 @@ async function buildApp(
     abortOnError: false,
   });
   app.disable('x-powered-by');
-  app.use(security(config.host));
+  app.use(security(config), notTooOften(config), notTooSlowly);
+  // The page, and the same as JSON and YAML.
+  app.use(/^\/api\/docs[^/]*/, signedIn(app));
   app.use(/^\/api\/(imports|clients\/file)$/, wholeFile(PACK_LIMIT_MB));
   app.use(/^\/api\/movements\/[^/]+\/pictures$/, wholeFile(PICTURE_LIMIT_MB));
   app.use(...jsonBodies(BODY_LIMIT));
@@ -77,6 +80,14 @@ async function buildApp(
   app.enableShutdownHooks(['SIGINT', 'SIGTERM']);
   return app;
 }
+
+/** What is not behind a route's guard is for whoever is in. */
+const signedIn = (app: NestExpressApplication) => (request: Request, _: Response, next: NextFunction) => {
+  app
+    .get(DoorService)
+    .entryOf(request)
+    .then(({ visitor }) => next(visitor ? undefined : new ProblemException(401, 'Sign in first.')), next);
+};
 
 const MB = 1024 * 1024;
 

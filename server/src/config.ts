@@ -23,6 +23,20 @@ export interface Config {
   figures: string;
   figuresChecked: string;
   stills: string;
+  /** The address that a proxy in front answers at; null where there is none. Its headers are believed then. */
+  proxy: URL | null;
+  /** Requests that are taken of one address of the network within ten seconds. */
+  mostRequests: number;
+  /** Whether other devices come in over HTTPS of our own. */
+  network: NetworkConfig | null;
+}
+
+export interface NetworkConfig {
+  port: number;
+  /** More names of this machine. */
+  names: readonly string[];
+  /** Files of an own certificate and its key; null for one made here. */
+  own: { certificate: string; key: string } | null;
 }
 
 /** What the configuration is asked for by. */
@@ -41,11 +55,52 @@ function makeFolder(path: string): void {
   mkdirSync(path, { mode: 0o700 });
 }
 
-/** Reads `PORT`, `HOST`, `WAXWING_DATA`, `WAXWING_LIBRARY` and `WAXWING_FIGURES`, and makes the data folder. @throws StartError */
-export function readConfig(env: NodeJS.ProcessEnv): Config {
-  const port = Number(env.PORT ?? 4310);
+/** A library's pictures come by the hundred. */
+export const MOST_REQUESTS = 600;
+
+const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
+
+const portOf = (name: string, said: string | undefined, usual: number): number => {
+  const port = Number(said ?? usual);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
-    throw new StartError(`PORT must be a number from 0 to 65535, not "${env.PORT}".`);
+    throw new StartError(`${name} must be a number from 0 to 65535, not "${said}".`);
+  return port;
+};
+
+/** @throws StartError */
+function proxyOf(said: string | undefined): URL | null {
+  if (!said) return null;
+  const url = URL.canParse(said) ? new URL(said) : null;
+  if (url?.protocol !== 'https:')
+    throw new StartError(`WAXWING_PROXY must be the https address of the proxy in front, not "${said}".`);
+  return url;
+}
+
+/** @throws StartError */
+function networkOf(env: NodeJS.ProcessEnv, port: number): NetworkConfig {
+  const { WAXWING_CERTIFICATE: certificate, WAXWING_CERTIFICATE_KEY: key } = env;
+  if (Boolean(certificate) !== Boolean(key))
+    throw new StartError('WAXWING_CERTIFICATE and WAXWING_CERTIFICATE_KEY belong together: set both, or none.');
+  return {
+    port: portOf('NETWORK_PORT', env.NETWORK_PORT, port === 0 ? 0 : port + 1),
+    names: (env.WAXWING_NAMES ?? '').split(',').flatMap((name) => name.trim() || []),
+    own: certificate && key ? { certificate, key } : null,
+  };
+}
+
+/**
+ * Reads `PORT`, `HOST`, `WAXWING_DATA`, `WAXWING_LIBRARY`, `WAXWING_FIGURES`, `WAXWING_PROXY`, and for the network `NETWORK_PORT`,
+ * `WAXWING_NAMES`, `WAXWING_CERTIFICATE` and `WAXWING_CERTIFICATE_KEY`; makes the data folder.
+ * @throws StartError
+ */
+export function readConfig(env: NodeJS.ProcessEnv, network = false): Config {
+  const port = portOf('PORT', env.PORT, 4310);
+  const host = env.HOST ?? '127.0.0.1';
+  if (!LOOPBACK.includes(host))
+    throw new StartError(
+      `HOST=${host} would send health notes over the network for everybody to read. Use npm start -- --network, or a proxy with HTTPS (see docs/network.md).`,
+    );
+  const proxy = proxyOf(env.WAXWING_PROXY);
   const dataFolder = dataFolderOf(env);
   try {
     makeFolder(dataFolder);
@@ -57,7 +112,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   }
   return {
     port,
-    host: env.HOST ?? '127.0.0.1',
+    host,
     dataFolder,
     libraryFolder: env.WAXWING_LIBRARY ?? fromHere('../../library/movements'),
     libraryChecked: fromHere('../../library/dist/starter.json'),
@@ -68,5 +123,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
     stills: fromHere('../../library/stills'),
+    proxy,
+    mostRequests: MOST_REQUESTS,
+    network: network ? networkOf(env, port) : null,
   };
 }

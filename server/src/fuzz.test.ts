@@ -262,7 +262,7 @@ function caseOf(routes: readonly { path: string; method: string; operation: Oper
   }
   if (kind === 4 || !body) {
     const text = pick(BROKEN)();
-    const bare = method === 'get' || (method === 'delete' && !body);
+    const bare = method === 'get' || (!body && !operation.requestBody);
     return {
       told: `${told}, ${text.slice(0, 20)} (${text.length})`,
       method,

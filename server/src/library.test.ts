@@ -6,6 +6,7 @@ import type { FaultKind, HouseRule, Movement, MovementList, MovementVersion, Pic
 import type { Problem } from '@waxwing/core/schema';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { crc32 } from 'node:zlib';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 let server: StudioServer;
@@ -138,6 +139,14 @@ describe('pictures', () => {
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNgYGD4DwABBAEAX+XDSwAAAABJRU5ErkJggg==',
     'base64',
   );
+  /** The same, but it says that it is 60,000 points wide and high. */
+  const bomb = (): Buffer => {
+    const bytes = Buffer.from(PNG);
+    bytes.writeUInt32BE(60_000, 16);
+    bytes.writeUInt32BE(60_000, 20);
+    bytes.writeUInt32BE(crc32(bytes.subarray(12, 29)), 29);
+    return bytes;
+  };
   const add = (bytes: Buffer) =>
     server.http
       .post('/api/movements/wall-sit/pictures?caption=Side')
@@ -148,7 +157,7 @@ describe('pictures', () => {
     const [picture] = (await add(PNG).expect(201)).body as Picture[];
     const served = await server.http.get(`/api/movements/wall-sit/pictures/${picture?.id}`).expect(200);
     expect(served.headers).toMatchObject({ 'content-type': 'image/png', 'x-content-type-options': 'nosniff' });
-    expect(served.body).toEqual(PNG);
+    expect((served.body as Buffer).subarray(1, 4).toString()).toBe('PNG');
     expect(readdirSync(join(server.config.dataFolder, 'pictures'))).toEqual([picture?.id]);
     await server.http.delete(`/api/movements/wall-sit/pictures/${picture?.id}`).expect(200);
     expect(readdirSync(join(server.config.dataFolder, 'pictures'))).toEqual([]);
@@ -167,6 +176,8 @@ describe('pictures', () => {
       422,
       'is not a PNG, JPEG or WebP',
     ],
+    ['a picture that was cut off', PNG.subarray(0, 50), 422, 'is not a PNG, JPEG or WebP'],
+    ['a picture of more points than any camera has', bomb(), 422, 'is not a PNG, JPEG or WebP'],
     ['nothing', Buffer.alloc(0), 422, 'is empty'],
     ['more than 5 MB', Buffer.concat([PNG, Buffer.alloc(5 * 1024 * 1024)]), 422, 'must be at most 5 MB'],
     ['much more than 5 MB', Buffer.alloc(8 * 1024 * 1024), 413, 'must be at most 6 MB'],
@@ -175,6 +186,14 @@ describe('pictures', () => {
     expect(answer.status).toBe(status);
     expect(said(answer)).toContain(message);
     expect(await get<Picture[]>('/api/movements/wall-sit/pictures')).toEqual([]);
+  });
+
+  test('hold nothing but their points afterwards', async () => {
+    const polyglot = Buffer.concat([PNG, Buffer.from('<script>alert(1)</script>')]);
+    const [picture] = (await add(polyglot).expect(201)).body as Picture[];
+    const served = await server.http.get(`/api/movements/wall-sit/pictures/${picture?.id}`).expect(200);
+    expect((served.body as Buffer).includes('script')).toBe(false);
+    await server.http.delete(`/api/movements/wall-sit/pictures/${picture?.id}`).expect(200);
   });
 
   test('are at most six, however many come at once', async () => {

@@ -1,11 +1,15 @@
-/** Starts the server: `node main.js [--demo] [--accept-loss]`. Whatever stops it is told in one line. */
+/** Starts the server: `node main.js [--demo] [--network] [--accept-loss]`. Whatever stops it is told in one line. */
 import 'reflect-metadata';
 import { LibraryError } from '@waxwing/library';
 import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createApp } from './app.js';
-import { readConfig, StartError, type Config } from './config.js';
+import { AccountsService } from './door/accounts.service.js';
+import { guardAgainstSlow, openNetwork } from './network/network-server.js';
+import { NetworkService } from './network/network.service.js';
+import { readConfig, StartError, type Config, type NetworkConfig } from './config.js';
 import { logged } from './problems/problem.filter.js';
 import { endWhenTold } from './stop.js';
 import { StudioService } from './studio/studio.service.js';
@@ -20,6 +24,7 @@ async function start(config: Config, demo: boolean, acceptLoss: boolean): Promis
     const server = app.getHttpServer().listen(config.port, config.host);
     // An address that cannot be listened on says so here.
     await once(server, 'listening');
+    guardAgainstSlow(server);
   } catch (error) {
     await app.close();
     throw error;
@@ -28,6 +33,23 @@ async function start(config: Config, demo: boolean, acceptLoss: boolean): Promis
   console.log(`Waxwing is open at http://${config.host === '127.0.0.1' ? 'localhost' : config.host}:${port}`);
   if (demo) console.log(`It shows the demo studio in ${config.dataFolder}.`);
   else console.log(`Your data is in ${config.dataFolder}.`);
+  if (config.network) await overNetwork(app, config, config.network);
+}
+
+/** Opens the way for other devices, for a studio in which somebody can sign in. */
+async function overNetwork(app: NestExpressApplication, config: Config, on: NetworkConfig): Promise<void> {
+  const owner = await app.get(AccountsService).owner();
+  if (!owner?.passphrase)
+    throw new StartError(
+      'Nobody could sign in from another device yet. Start Waxwing without --network, and set a passphrase under Studio.',
+    );
+  const network = await openNetwork(app, on, config.dataFolder);
+  endWhenTold(network.server);
+  app.get(NetworkService).opened(network);
+  console.log('Other devices of your network find it at');
+  for (const address of network.addresses) console.log(`  ${address}`);
+  if (network.root)
+    console.log(`On each, open ${network.addresses[0]}/trust first. Its fingerprint is\n  ${network.fingerprint}`);
 }
 
 function explain(error: unknown, env: NodeJS.ProcessEnv): string {
@@ -46,7 +68,7 @@ function explain(error: unknown, env: NodeJS.ProcessEnv): string {
 process.umask(0o077);
 try {
   const { argv, env } = process;
-  await start(readConfig(env), argv.includes('--demo'), argv.includes('--accept-loss'));
+  await start(readConfig(env, argv.includes('--network')), argv.includes('--demo'), argv.includes('--accept-loss'));
 } catch (error) {
   console.error(explain(error, process.env));
   process.exit(1);

@@ -43,10 +43,11 @@ describe('what stops the start is told in one line', () => {
     20_000,
   );
 
-  test('an address that is none', async () => {
-    expect(await refusal({ HOST: 'nonsense.invalid' })).toBe(
-      'HOST must be an address of this machine, not "nonsense.invalid". 127.0.0.1 is this machine alone.',
-    );
+  test('an address beyond this machine, which would be without HTTPS', async () => {
+    for (const host of ['0.0.0.0', 'nonsense.invalid'])
+      expect(await refusal({ HOST: host })).toBe(
+        `HOST=${host} would send health notes over the network for everybody to read. Use npm start -- --network, or a proxy with HTTPS (see docs/network.md).`,
+      );
   }, 20_000);
 
   test('a data folder that cannot be written', async () => {

@@ -31,6 +31,17 @@ const session = ({ params: { sessionId = '' } }: LoaderFunctionArgs) => {
 };
 
 export const router = createBrowserRouter([
+  // For who is not in yet.
+  {
+    path: '/pair',
+    ErrorBoundary: BrokenScreen,
+    lazy: screen(async () => (await import('./door/pair-screen')).PairScreen),
+  },
+  {
+    path: '/trust',
+    ErrorBoundary: BrokenScreen,
+    lazy: screen(async () => (await import('./door/trust-screen')).TrustScreen),
+  },
   {
     path: '/',
     Component: Shell,
@@ -117,6 +128,7 @@ export const router = createBrowserRouter([
             lazy: screen(async () => (await import('./review/review-screen')).ReviewScreen),
           },
           { path: 'studio', lazy: screen(async () => (await import('./studio/studio-screen')).StudioScreen) },
+          { path: 'studio/audit', lazy: screen(async () => (await import('./door/audit-screen')).AuditScreen) },
           { path: '*', Component: BrokenScreen },
         ],
       },

@@ -1,3 +1,4 @@
+export * from './audit.js';
 export * from './because.js';
 export * from './card.js';
 export * from './client-file.js';

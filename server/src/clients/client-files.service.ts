@@ -14,6 +14,7 @@ import { isWhole, parsed } from '../database/json-column.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
+import { audited, type Note } from '../door/audit.service.js';
 import { PreparingService } from '../imports/preparing.service.js';
 import { removeMessagesOf } from '../plans/messages.js';
 import { planColumns } from '../plans/plan-columns.js';
@@ -123,12 +124,15 @@ export class ClientFilesService {
    * Deletes a client and everything that is only theirs: here, in the messages that wait, and in the backups that are kept.
    * @throws 404, 422 when the typed name is another
    */
-  async remove(id: string, typed: string): Promise<void> {
+  async remove(id: string, typed: string, by: Pick<Note, 'visitor' | 'device'>): Promise<void> {
     const [client] = await this.database.query<{ name: string }[]>('SELECT name FROM clients WHERE id = ?', [id]);
     if (!client) throw notFound('client', id);
     if (typed.trim() !== client.name)
       throw invalid([{ path: 'name', message: `must be typed as it is written: ${client.name}` }]);
-    this.gate.write((writer) => eraseClient(writer, id));
+    this.gate.write((writer) => {
+      eraseClient(writer, id);
+      audited(writer, { ...by, action: 'client-erased', clientId: id, fields: ['all'] });
+    });
     this.gate.scrub();
     await removeMessagesOf(this.folder.path, id);
     await this.backups.erase(id);

@@ -1,8 +1,11 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { clientOnDay } from '@waxwing/core/client';
+import { onDayFor, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
+import { About, Audited, ForEverybody, ForOwner, ForTrainers, FromDevice, Who } from '../door/allowed.js';
 import { ClientFilesService } from './client-files.service.js';
-import { CreateClientDto, EditClientDto, RemoveClientDto } from './clients.dto.js';
+import { CreateClientDto, DayParam, EditClientDto, RemoveClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
 
 @ApiTags('clients')
@@ -14,37 +17,66 @@ export class ClientsController {
   ) {}
 
   @Get()
+  @ForEverybody()
   @ApiOperation({ summary: 'All clients by name, without health notes' })
-  async list() {
-    return { items: await this.clients.list() };
+  async list(@Who() visitor: Visitor) {
+    return { items: await this.clients.list(visitor) };
   }
 
   @Get(':id')
+  @ForTrainers()
+  @About({ client: ['params.id'] })
+  @Audited('client-read')
   @ApiOperation({ summary: 'One client, health note included' })
   read(@Param('id', ParseUUIDPipe) id: string) {
     return this.clients.read(id);
   }
 
+  @Get(':id/on/:day')
+  @ForEverybody()
+  @About({ client: ['params.id'] })
+  @ApiOperation({
+    summary: 'A client as they are on one day: what a session needs to know of them, and nothing private',
+  })
+  async onDay(@Who() visitor: Visitor, @Param('id', ParseUUIDPipe) id: string, @Param() { day }: DayParam) {
+    return onDayFor(visitor, clientOnDay(await this.clients.read(id), day));
+  }
+
   @Post()
+  @ForTrainers()
+  @Audited('client-changed')
   @ApiOperation({ summary: 'Add a client' })
-  create(@Body() fields: CreateClientDto) {
-    return this.clients.create(fields);
+  create(@Who() visitor: Visitor, @Body() fields: CreateClientDto) {
+    return this.clients.create(fields, visitor);
   }
 
   @Patch(':id')
+  @ForTrainers()
+  @About({ client: ['params.id'] })
+  @Audited('client-changed')
   @ApiOperation({ summary: 'Change a client; 409 when the version is stale' })
   edit(@Param('id', ParseUUIDPipe) id: string, @Body() fields: EditClientDto) {
     return this.clients.edit(id, fields);
   }
 
   @Delete(':id')
+  @ForTrainers()
+  @About({ client: ['params.id'] })
   @HttpCode(204)
   @ApiOperation({ summary: 'Delete a client for good; their name is typed. What others did stays' })
-  remove(@Param('id', ParseUUIDPipe) id: string, @Body() { name }: RemoveClientDto) {
-    return this.files.remove(id, name);
+  remove(
+    @Who() visitor: Visitor,
+    @FromDevice() device: string,
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() { name }: RemoveClientDto,
+  ) {
+    return this.files.remove(id, name, { visitor, device });
   }
 
   @Get(':id/file')
+  @ForTrainers()
+  @About({ client: ['params.id'] })
+  @Audited('client-exported', 'all')
   @ApiOperation({ summary: 'All data of one client, health note included' })
   async file(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
     const file = await this.files.file(id);
@@ -53,6 +85,8 @@ export class ClientsController {
   }
 
   @Post('file')
+  @ForOwner()
+  @Audited('client-restored', 'all')
   @ApiConsumes('application/octet-stream')
   @ApiOperation({ summary: 'Bring a client back from such a file, sent as the body, all or nothing' })
   restore(@Req() request: Request) {

@@ -21,6 +21,7 @@ import {
   IsNumber,
   IsObject,
   IsOptional,
+  IsUUID,
   Max,
   MaxLength,
   Min,
@@ -284,4 +285,15 @@ export class RemoveClientDto {
   @ApiProperty({ description: 'The name of the client, typed, so that nobody is deleted by a slip' })
   @IsLine(80)
   name: string;
+}
+
+/** The day of an address. */
+export class DayParam {
+  @ApiProperty({ description: 'YYYY-MM-DD' })
+  @IsCalendarDay()
+  day: string;
+
+  @ApiProperty()
+  @IsUUID()
+  id: string;
 }

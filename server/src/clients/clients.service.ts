@@ -2,11 +2,13 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { BLANK_CLIENT, checkScreening, type ClientSummary } from '@waxwing/core/client';
+import { listedFor, type Visitor } from '@waxwing/core/door';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { DamageService } from '../database/damage.service.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
+import { AccessService, givenTo } from '../door/access.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
 import type { CreateClientDto, EditClientDto } from './clients.dto.js';
@@ -19,13 +21,14 @@ export class ClientsService {
     private readonly houseRules: HouseRulesService,
     private readonly gate: WriteGate,
     private readonly damage: DamageService,
+    private readonly access: AccessService,
   ) {}
 
-  async list(): Promise<ClientSummary[]> {
-    const clients = await this.repository.find({ order: { name: 'ASC' } });
+  async list(visitor: Visitor): Promise<ClientSummary[]> {
+    const clients = await this.access.seen(visitor, await this.repository.find({ order: { name: 'ASC' } }));
     return clients
       .filter(isWhole)
-      .map(({ id, name, about, goal, limits }) => ({ id, name, about, goal, limits: limits.length }));
+      .map(({ id, name, about, goal, limits }) => listedFor(visitor, { id, name, about, goal, limits: limits.length }));
   }
 
   count(): Promise<number> {
@@ -45,7 +48,7 @@ export class ClientsService {
     if (!(await this.repository.existsBy({ id }))) throw notFound('client', id);
   }
 
-  async create(fields: CreateClientDto, id: string = uuidv7()): Promise<ClientEntity> {
+  async create(fields: CreateClientDto, visitor: Visitor, id: string = uuidv7()): Promise<ClientEntity> {
     const now = new Date().toISOString();
     const { name, ...rest } = fields;
     this.houseRules.check(rest.houseRules ?? {});
@@ -59,7 +62,11 @@ export class ClientsService {
       createdAt: now,
       updatedAt: now,
     });
-    this.gate.write((writer) => writer.insert(ClientEntity, client));
+    this.gate.write((writer) => {
+      writer.insert(ClientEntity, client);
+      // The owner sees everybody anyway.
+      if (visitor.sees === 'own') givenTo(writer, id, visitor.id);
+    });
     return client;
   }
 

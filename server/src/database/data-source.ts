@@ -10,6 +10,7 @@ import { DigestEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { prepared } from './connection.js';
 import { Causes1802000000000 } from './migrations/causes.js';
+import { Door1806000000000 } from './migrations/door.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
@@ -33,6 +34,7 @@ export const MIGRATIONS = [
   Reasons1803000000000,
   Looks1804000000000,
   Stills1805000000000,
+  Door1806000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

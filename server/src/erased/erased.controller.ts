@@ -2,6 +2,7 @@ import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { ArrayMaxSize, IsArray, IsUUID } from 'class-validator';
 import { DataSource } from 'typeorm';
+import { ForEverybody } from '../door/allowed.js';
 
 class ErasedDto {
   @ApiProperty({ type: [String], maxItems: 2000, description: 'Ids of clients and sessions that a device knows of' })
@@ -17,6 +18,7 @@ export class ErasedController {
   constructor(private readonly database: DataSource) {}
 
   @Post()
+  @ForEverybody()
   @HttpCode(200)
   @ApiOperation({
     summary: 'Which of some people and sessions were deleted for good: a device then forgets them as well',

@@ -3,6 +3,7 @@ import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger
 import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
 import type { ImportProgress } from '@waxwing/core/formats';
 import type { Request, Response } from 'express';
+import { ForTrainers } from '../door/allowed.js';
 import { ImportsService } from './imports.service.js';
 import type { ImportKind } from './preparing.js';
 
@@ -27,6 +28,7 @@ export class ImportsController {
   constructor(private readonly imports: ImportsService) {}
 
   @Post()
+  @ForTrainers()
   @ApiConsumes('application/octet-stream')
   @ApiOperation({ summary: 'What a pack or a CSV list, sent as the body, would do; nothing is changed' })
   preview(@Query() { kind }: PreviewQuery, @Req() request: Request) {
@@ -35,6 +37,7 @@ export class ImportsController {
   }
 
   @Post(':id/apply')
+  @ForTrainers()
   @HttpCode(200)
   @ApiOperation({ summary: 'Takes in what was chosen, all or nothing; answers with a line of JSON for each step' })
   async apply(@Param('id') id: string, @Body() { take }: ApplyDto, @Res() response: Response) {

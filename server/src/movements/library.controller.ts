@@ -3,6 +3,7 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { cardMarkdown, csvOf, packJsonSchema, packOf } from '@waxwing/core/formats';
 import { underRules } from '@waxwing/core/movement';
 import type { Response } from 'express';
+import { ForEverybody, ForTrainers } from '../door/allowed.js';
 import { notFound } from '../problems/problem.js';
 import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
@@ -18,42 +19,49 @@ export class LibraryController {
   ) {}
 
   @Get('library/texts')
+  @ForEverybody()
   @ApiOperation({ summary: 'What is searched of every movement, for an index in the page' })
   texts() {
     return { items: this.library.searchTexts() };
   }
 
   @Get('library/health')
+  @ForEverybody()
   @ApiOperation({ summary: 'Where the library is thin or wrong, worst first, and a score for each family' })
   health() {
     return this.library.health();
   }
 
   @Get('library/house-rules')
+  @ForEverybody()
   @ApiOperation({ summary: 'Matters on which good trainers disagree, with their options' })
   rules() {
     return { items: this.houseRules.rules };
   }
 
   @Get('library/fault-kinds')
+  @ForEverybody()
   @ApiOperation({ summary: 'What trainers see, whatever the movement, with the words in which they say it' })
   kinds() {
     return { items: this.library.faultKinds };
   }
 
   @Get('library/causes')
+  @ForEverybody()
   @ApiOperation({ summary: 'Why faults come about, as `kind/detail`' })
   causes() {
     return { items: this.library.causes };
   }
 
   @Get('library/conditions')
+  @ForEverybody()
   @ApiOperation({ summary: 'Usual cautions by condition, as limits to propose' })
   conditions() {
     return { items: this.library.conditions };
   }
 
   @Get('library/figures')
+  @ForEverybody()
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'How movements are drawn: postures, and the figures that use them' })
   drawn() {
@@ -61,6 +69,7 @@ export class LibraryController {
   }
 
   @Get('library/stills')
+  @ForEverybody()
   @ApiOperation({ summary: 'Which movements have a picture, and which one of their start too' })
   stills() {
     const { ids, started } = this.figures.stills;
@@ -68,6 +77,7 @@ export class LibraryController {
   }
 
   @Get('library/stills/:movementId.svg')
+  @ForEverybody()
   @Header('Content-Type', 'image/svg+xml; charset=utf-8')
   @Header('Cache-Control', 'private, max-age=3600')
   @ApiOperation({ summary: 'The telling posture of a movement as a picture' })
@@ -76,6 +86,7 @@ export class LibraryController {
   }
 
   @Get('library/stills/:movementId/start.svg')
+  @ForEverybody()
   @Header('Content-Type', 'image/svg+xml; charset=utf-8')
   @Header('Cache-Control', 'private, max-age=3600')
   @ApiOperation({ summary: 'The start of a movement as a picture' })
@@ -84,6 +95,7 @@ export class LibraryController {
   }
 
   @Get('library/pack')
+  @ForTrainers()
   @ApiOperation({ summary: 'The library, or the movements named in `ids`, as a pack' })
   pack(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-library.json');
@@ -91,6 +103,7 @@ export class LibraryController {
   }
 
   @Get('library/pages')
+  @ForEverybody()
   @ApiOperation({ summary: 'The movements named in `ids` with their neighbours, those that are not here left out' })
   pages(@Query('ids') ids: unknown) {
     const wanted = typeof ids === 'string' ? new Set(ids.split(',')) : [];
@@ -98,6 +111,7 @@ export class LibraryController {
   }
 
   @Get('library/movements.csv')
+  @ForTrainers()
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'The list of movements as CSV' })
   csv(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
@@ -106,6 +120,7 @@ export class LibraryController {
   }
 
   @Get('movements/:id/card.md')
+  @ForEverybody()
   @Header('Content-Type', 'text/markdown; charset=utf-8')
   @ApiOperation({ summary: 'One movement on one page, as Markdown, in the words of this studio' })
   async card(@Param('id') id: string) {
@@ -114,6 +129,7 @@ export class LibraryController {
   }
 
   @Get('schema/pack')
+  @ForEverybody()
   @ApiOperation({ summary: 'The JSON Schema of a library pack' })
   schema() {
     return packJsonSchema();

@@ -1,5 +1,6 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ForEverybody } from '../door/allowed.js';
 import { LibraryService } from './library.service.js';
 import { ArchiveMovementDto, CreateMovementDto, EditMovementDto, ListMovementsQuery } from './movements.dto.js';
 
@@ -9,6 +10,7 @@ export class MovementsController {
   constructor(private readonly library: LibraryService) {}
 
   @Get()
+  @ForEverybody()
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'Movements by family and level, or by how well they match a search' })
   list(@Query() query: ListMovementsQuery) {
@@ -16,24 +18,28 @@ export class MovementsController {
   }
 
   @Get(':id')
+  @ForEverybody()
   @ApiOperation({ summary: 'One movement with its neighbours on the ladder' })
   read(@Param('id') id: string) {
     return this.library.page(id);
   }
 
   @Post()
+  @ForEverybody()
   @ApiOperation({ summary: 'A new movement' })
   create(@Body() movement: CreateMovementDto) {
     return this.library.create(movement);
   }
 
   @Get(':id/versions')
+  @ForEverybody()
   @ApiOperation({ summary: 'Every saved version, latest first, with what it changed' })
   versions(@Param('id') id: string) {
     return this.library.versions(id);
   }
 
   @Post(':id/archive')
+  @ForEverybody()
   @HttpCode(200)
   @ApiOperation({ summary: 'Take a movement out of the library, or put it back; sessions that used it keep it' })
   archive(@Param('id') id: string, @Body() { version, archived }: ArchiveMovementDto) {
@@ -41,6 +47,7 @@ export class MovementsController {
   }
 
   @Patch(':id')
+  @ForEverybody()
   @ApiOperation({ summary: 'Change any part; 409 when the version is stale' })
   edit(@Param('id') id: string, @Body() change: EditMovementDto) {
     return this.library.edit(id, change);

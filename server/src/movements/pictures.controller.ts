@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, Header, Param, Post, Query, Req, StreamableFile } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
+import { ForEverybody, ForTrainers } from '../door/allowed.js';
 import { PicturesService } from './pictures.service.js';
 
 @ApiTags('movements')
@@ -9,12 +10,14 @@ export class PicturesController {
   constructor(private readonly pictures: PicturesService) {}
 
   @Get()
+  @ForEverybody()
   @ApiOperation({ summary: 'The pictures of a movement' })
   list(@Param('movementId') movementId: string) {
     return this.pictures.list(movementId);
   }
 
   @Post()
+  @ForEverybody()
   @ApiConsumes('application/octet-stream')
   @ApiOperation({ summary: 'Attach a PNG, JPEG or WebP picture of at most 5 MB, sent as the body' })
   add(@Param('movementId') movementId: string, @Query('caption') caption: unknown, @Req() request: Request) {
@@ -27,6 +30,7 @@ export class PicturesController {
   }
 
   @Get(':id')
+  @ForEverybody()
   @Header('Content-Security-Policy', "default-src 'none'")
   @Header('Cache-Control', 'private, max-age=31536000, immutable')
   @ApiOperation({ summary: 'One picture' })
@@ -36,6 +40,7 @@ export class PicturesController {
   }
 
   @Delete(':id')
+  @ForTrainers()
   @ApiOperation({ summary: 'Take a picture away' })
   remove(@Param('movementId') movementId: string, @Param('id') id: string) {
     return this.pictures.remove(movementId, id);

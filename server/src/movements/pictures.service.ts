@@ -1,4 +1,4 @@
-/** Pictures of a movement: up to six, kept as files beside the database under names of our own, told apart by what is in them. */
+/** Pictures of a movement: up to six, kept as files beside the database under names of our own, drawn anew from their points. */
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { wrongInLine } from '@waxwing/core/schema';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -11,20 +11,11 @@ import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { LibraryService } from './library.service.js';
+import { redrawn } from './redrawn.js';
 import { PictureEntity } from './picture.entity.js';
 
 export const MOST_PICTURES = 6;
 export const MOST_BYTES = 5 * 1024 * 1024;
-
-/** The first bytes of each kind of picture that is taken. */
-const KINDS: readonly { type: string; starts: (bytes: Buffer) => boolean }[] = [
-  { type: 'image/png', starts: (b) => b.subarray(0, 8).equals(Buffer.from([137, 80, 78, 71, 13, 10, 26, 10])) },
-  { type: 'image/jpeg', starts: (b) => b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
-  {
-    type: 'image/webp',
-    starts: (b) => b.toString('latin1', 0, 4) === 'RIFF' && b.toString('latin1', 8, 12) === 'WEBP',
-  },
-];
 
 const refuse = (message: string) => invalid([{ path: 'file', message }]);
 
@@ -59,14 +50,14 @@ export class PicturesService implements OnApplicationBootstrap {
     if (caption.length > 120) throw invalid([{ path: 'caption', message: 'must be at most 120 characters' }]);
     const wrong = wrongInLine(caption);
     if (wrong) throw invalid([{ path: 'caption', message: wrong }]);
-    const kind = KINDS.find(({ starts }) => starts(bytes));
-    if (!kind) throw refuse('is not a PNG, JPEG or WebP picture, whatever its name says');
+    const picture = await redrawn(bytes);
+    if (!picture) throw refuse('is not a PNG, JPEG or WebP picture, whatever its name says');
     const id = uuidv7();
     const addedAt = new Date().toISOString();
-    const row = { id, movementId, type: kind.type, bytes: bytes.length, caption, addedAt };
+    const row = { id, movementId, type: picture.type, bytes: picture.bytes.length, caption, addedAt };
     try {
       // The file first: a row whose picture is not there would be a lie.
-      await writeFile(this.file(id), bytes, { mode: 0o600, flush: true });
+      await writeFile(this.file(id), picture.bytes, { mode: 0o600, flush: true });
       this.gate.write((writer) => {
         const [known] = writer.all<{ n: number }>(
           'SELECT count(*) AS n FROM pictures WHERE movementId = ?',

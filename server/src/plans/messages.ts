@@ -8,7 +8,7 @@ import { parsed } from '../database/json-column.js';
 /** Names that are made here: nothing else in the folder is touched. */
 const NAME = /^[0-9a-f-]{36}\.eml$/;
 
-interface Note extends OutboxMessage {
+export interface MessageNote extends OutboxMessage {
   clientId: string;
 }
 
@@ -25,22 +25,26 @@ export async function sweepMessages(dataFolder: string): Promise<void> {
 }
 const noteOf = (path: string): string => path.replace(/eml$/, 'json');
 
-async function notes(dataFolder: string): Promise<Note[]> {
+async function notes(dataFolder: string): Promise<MessageNote[]> {
   const folder = folderOf(dataFolder);
   const names = (await readdir(folder).catch(() => [])).filter((name) => NAME.test(name)).sort();
   return Promise.all(
     names.map(async (name) => {
       const note = await readFile(noteOf(join(folder, name)), 'utf8').catch(() => null);
       // A message is shown even when somebody took its note away.
-      const kept = note === null ? undefined : (parsed(note) as Note | undefined);
+      const kept = note === null ? undefined : (parsed(note) as MessageNote | undefined);
       return kept ?? { name, to: '', subject: name, writtenAt: '', clientId: '' };
     }),
   );
 }
 
 /** What waits, the latest first. */
-export async function listMessages(dataFolder: string): Promise<OutboxMessage[]> {
-  return (await notes(dataFolder)).reverse().map(({ clientId: _, ...message }) => message);
+export const listMessages = async (dataFolder: string): Promise<MessageNote[]> => (await notes(dataFolder)).reverse();
+
+/** Whom a message is to; null where that is not known. */
+export async function clientOfMessage(dataFolder: string, name: string): Promise<string | null> {
+  const note = (await notes(dataFolder)).find((one) => one.name === name);
+  return note ? note.clientId : null;
 }
 
 /** The message of a name; null when there is none. */
@@ -62,12 +66,15 @@ export async function removeMessagesOf(dataFolder: string, clientId: string): Pr
 /** Writes a message. It is moved into place when it is whole, after its note. */
 export async function writeMessage(
   dataFolder: string,
-  { clientId, to, subject }: Pick<Note, 'clientId' | 'to' | 'subject'>,
+  { clientId, to, subject }: Pick<MessageNote, 'clientId' | 'to' | 'subject'>,
   message: Buffer,
 ): Promise<OutboxMessage> {
   const told: OutboxMessage = { name: `${uuidv7()}.eml`, to, subject, writtenAt: new Date().toISOString() };
   const path = join(folderOf(dataFolder), told.name);
-  await writeFile(noteOf(path), JSON.stringify({ ...told, clientId } satisfies Note), { mode: 0o600, flush: true });
+  await writeFile(noteOf(path), JSON.stringify({ ...told, clientId } satisfies MessageNote), {
+    mode: 0o600,
+    flush: true,
+  });
   await writeFile(`${path}.part`, message, { mode: 0o600, flush: true });
   await rename(`${path}.part`, path);
   return told;

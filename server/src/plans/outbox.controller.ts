@@ -1,5 +1,7 @@
 import { Controller, Delete, Get, HttpCode, Param, StreamableFile } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Visitor } from '@waxwing/core/door';
+import { About, ForTrainers, Who } from '../door/allowed.js';
 import { OutboxService } from './outbox.service.js';
 
 @ApiTags('outbox')
@@ -8,12 +10,15 @@ export class OutboxController {
   constructor(private readonly outbox: OutboxService) {}
 
   @Get()
+  @ForTrainers()
   @ApiOperation({ summary: 'Messages that wait to be sent by a mail program' })
-  async list() {
-    return { items: await this.outbox.list() };
+  async list(@Who() visitor: Visitor) {
+    return { items: await this.outbox.list(visitor) };
   }
 
   @Get(':name')
+  @ForTrainers()
+  @About({ message: ['params.name'] })
   @ApiOperation({ summary: 'One message as an .eml file' })
   async read(@Param('name') name: string) {
     return new StreamableFile(await this.outbox.read(name), {
@@ -23,6 +28,8 @@ export class OutboxController {
   }
 
   @Delete(':name')
+  @ForTrainers()
+  @About({ message: ['params.name'] })
   @HttpCode(204)
   @ApiOperation({ summary: 'Take a message away' })
   remove(@Param('name') name: string) {

@@ -2,10 +2,12 @@
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { OutboxMessage } from '@waxwing/core/formats';
+import type { Visitor } from '@waxwing/core/door';
 import type { StoredPlan } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 import { ClientsService } from '../clients/clients.service.js';
 import { CONFIG, type Config } from '../config.js';
+import { AccessService } from '../door/access.service.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { listMessages, readMessage, removeMessage, sweepMessages, writeMessage } from './messages.js';
@@ -18,14 +20,17 @@ export class OutboxService implements OnApplicationBootstrap {
     @InjectRepository(StudioEntity) private readonly studios: Repository<StudioEntity>,
     private readonly clients: ClientsService,
     private readonly sheets: SheetsService,
+    private readonly access: AccessService,
   ) {}
 
   onApplicationBootstrap(): Promise<void> {
     return sweepMessages(this.config.dataFolder);
   }
 
-  list(): Promise<OutboxMessage[]> {
-    return listMessages(this.config.dataFolder);
+  async list(visitor: Visitor): Promise<OutboxMessage[]> {
+    const notes = (await listMessages(this.config.dataFolder)).map((note) => ({ ...note, id: note.clientId }));
+    const seen = await this.access.seen(visitor, notes);
+    return seen.map(({ clientId: _, id: __, ...message }) => message);
   }
 
   /** @throws 404 */

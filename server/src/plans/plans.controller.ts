@@ -14,7 +14,9 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Visitor } from '@waxwing/core/door';
 import type { Response } from 'express';
+import { About, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
 import { OutboxService } from './outbox.service.js';
 import { EditPlanDto, ListPlansQuery, SavePlanDto, SendSheetDto, SheetQuery } from './plans.dto.js';
 import { PlansService } from './plans.service.js';
@@ -30,30 +32,40 @@ export class PlansController {
   ) {}
 
   @Get()
+  @ForEverybody()
+  @About({ client: ['query.clientId'] })
   @ApiOperation({ summary: 'Plans by their time, or templates; latest first' })
-  list(@Query() query: ListPlansQuery) {
-    return this.plans.list(query);
+  list(@Who() visitor: Visitor, @Query() query: ListPlansQuery) {
+    return this.plans.list(query, visitor);
   }
 
   @Post()
+  @ForTrainers()
+  @About({ plan: ['body.id'], client: ['body.plan.clientIds'] })
   @ApiOperation({ summary: 'Keep a plan' })
   create(@Body() { plan, id }: SavePlanDto) {
     return this.plans.create(plan, id);
   }
 
   @Get(':id')
+  @ForEverybody()
+  @About({ plan: ['params.id'] })
   @ApiOperation({ summary: 'A plan' })
   read(@Param('id', ParseUUIDPipe) id: string) {
     return this.plans.read(id);
   }
 
   @Patch(':id')
+  @ForTrainers()
+  @About({ plan: ['params.id'], client: ['body.plan.clientIds'] })
   @ApiOperation({ summary: 'Change a plan; 409 when the version is stale' })
   edit(@Param('id', ParseUUIDPipe) id: string, @Body() { version, plan }: EditPlanDto) {
     return this.plans.edit(id, version, plan);
   }
 
   @Delete(':id')
+  @ForTrainers()
+  @About({ plan: ['params.id'] })
   @HttpCode(204)
   @ApiOperation({ summary: 'Delete a plan' })
   remove(@Param('id', ParseUUIDPipe) id: string) {
@@ -61,12 +73,16 @@ export class PlansController {
   }
 
   @Get(':id/sheet')
+  @ForTrainers()
+  @About({ plan: ['params.id'], client: ['query.clientId'] })
   @ApiOperation({ summary: "A client's sheet of a plan" })
   async sheet(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
     return this.sheets.sheet(await this.plans.read(id), clientId);
   }
 
   @Get(':id/sheet.md')
+  @ForTrainers()
+  @About({ plan: ['params.id'], client: ['query.clientId'] })
   @Header('Content-Type', 'text/markdown; charset=utf-8')
   @ApiOperation({ summary: 'The sheet as Markdown' })
   async markdown(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
@@ -74,6 +90,8 @@ export class PlansController {
   }
 
   @Get(':id/sheet.pdf')
+  @ForTrainers()
+  @About({ plan: ['params.id'], client: ['query.clientId'] })
   @ApiOperation({ summary: 'The sheet as PDF, on A4 or Letter' })
   async pdf(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId, paper }: SheetQuery) {
     const bytes = await this.sheets.pdf(await this.sheets.sheet(await this.plans.read(id), clientId), paper);
@@ -81,6 +99,8 @@ export class PlansController {
   }
 
   @Get(':id/calendar.ics')
+  @ForTrainers()
+  @About({ plan: ['params.id'] })
   @Header('Content-Type', 'text/calendar; charset=utf-8')
   @ApiOperation({ summary: 'The date of a plan as a calendar file; 422 when it has none' })
   async calendar(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
@@ -89,6 +109,8 @@ export class PlansController {
   }
 
   @Post(':id/send')
+  @ForTrainers()
+  @About({ plan: ['params.id'], client: ['body.clientId'] })
   @ApiOperation({ summary: 'Write the sheet as a mail message into the outbox folder' })
   async send(@Param('id', ParseUUIDPipe) id: string, @Body() { clientId, to }: SendSheetDto) {
     return this.outbox.send(await this.plans.read(id), clientId, to);

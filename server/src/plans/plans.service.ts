@@ -11,12 +11,14 @@ import {
   type StoredPlan,
   timelineOf,
 } from '@waxwing/core/planning';
+import type { Visitor } from '@waxwing/core/door';
 import { wrongPartsFor, wrongTempo } from '@waxwing/core/dosage';
 import type { DoseMode } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
 import { In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { ClientEntity } from '../clients/client.entity.js';
+import { SEEN_PLANS } from '../door/access.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { DamageService } from '../database/damage.service.js';
 import { isWhole } from '../database/json-column.js';
@@ -51,7 +53,10 @@ export class PlansService {
   ) {}
 
   /** Plans by their time, the latest first; those without one, and templates, by their last change. */
-  async list({ clientId, kind, cursor, limit, from, to }: ListPlansQuery): Promise<Page<PlanSummary>> {
+  async list(
+    { clientId, kind, cursor, limit, from, to }: ListPlansQuery,
+    visitor: Visitor,
+  ): Promise<Page<PlanSummary>> {
     const after = readCursor(cursor, 2);
     const query = this.repository
       .createQueryBuilder('plan')
@@ -59,6 +64,7 @@ export class PlansService {
       .orderBy(TIME, 'DESC')
       .addOrderBy('plan.id', 'DESC')
       .limit(limit + 1);
+    if (visitor.sees === 'own') query.andWhere(SEEN_PLANS, { me: visitor.id });
     if (clientId) query.andWhere(WITH_CLIENT, { clientId });
     if (from) query.andWhere(`${TIME} >= :from`, { from });
     if (to) query.andWhere(`${TIME} < :to`, { to });

@@ -1,7 +1,9 @@
 import { Body, Controller, Get, Header, HttpCode, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Visitor } from '@waxwing/core/door';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
+import { About, Audited, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
 import { RecordService } from './record.service.js';
 import { PageQuery } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
@@ -26,24 +28,33 @@ export class SessionsController {
   ) {}
 
   @Get('sessions')
+  @ForEverybody()
+  @About({ client: ['query.clientId'] })
   @ApiOperation({ summary: 'Sessions, latest first' })
-  list(@Query() query: ListSessionsQuery) {
-    return this.sessions.list(query);
+  list(@Who() visitor: Visitor, @Query() query: ListSessionsQuery) {
+    return this.sessions.list(query, visitor);
   }
 
   @Post('sessions')
+  @ForEverybody()
+  @About({ session: ['body.id'], client: ['body.clientIds'], plan: ['body.planId'] })
   @ApiOperation({ summary: 'Start a session with one to four clients' })
   start(@Body() fields: StartSessionDto) {
     return this.sessions.start(fields);
   }
 
   @Get('sessions/:id')
+  @ForEverybody()
+  @About({ session: ['params.id'] })
+  @Audited('client-read', 'session')
   @ApiOperation({ summary: 'A session, with the first of its events; the rest by `place`' })
   read(@Param('id', ParseUUIDPipe) id: string) {
     return this.sessions.read(id);
   }
 
   @Get('sessions/:id/events')
+  @ForEverybody()
+  @About({ session: ['params.id'] })
   @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
   async later(@Param('id', ParseUUIDPipe) id: string, @Query() { after }: LaterEventsQuery) {
     await this.sessions.session(id);
@@ -51,6 +62,8 @@ export class SessionsController {
   }
 
   @Post('sessions/:id/events/missing')
+  @ForEverybody()
+  @About({ session: ['params.id'] })
   @HttpCode(200)
   @ApiOperation({ summary: 'Which of some events are not stored here: a device asks before it says that all is saved' })
   async missing(@Param('id', ParseUUIDPipe) id: string, @Body() { ids }: MissingEventsDto) {
@@ -59,12 +72,17 @@ export class SessionsController {
   }
 
   @Get('sessions/:id/sets')
+  @ForEverybody()
+  @About({ session: ['params.id'] })
   @ApiOperation({ summary: 'Every set of a session as a row' })
   sets(@Param('id', ParseUUIDPipe) id: string) {
     return this.setLists.ofSession(id);
   }
 
   @Get('sessions/:id/sets.csv')
+  @ForTrainers()
+  @About({ session: ['params.id'] })
+  @Audited('client-exported', 'sets')
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'The same as CSV' })
   async setsCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
@@ -73,12 +91,17 @@ export class SessionsController {
   }
 
   @Get('clients/:id/sets')
+  @ForEverybody()
+  @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'Sets of a client, latest first; a page has at least `limit`, because sessions stay whole' })
   setsOfClient(@Param('id', ParseUUIDPipe) id: string, @Query() { limit, cursor }: PageQuery) {
     return this.setLists.ofClient(id, limit, cursor);
   }
 
   @Get('clients/:id/sets.csv')
+  @ForTrainers()
+  @About({ client: ['params.id'] })
+  @Audited('client-exported', 'sets')
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'All of them as CSV' })
   async setsOfClientCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
@@ -87,6 +110,8 @@ export class SessionsController {
   }
 
   @Post('sessions/:id/events')
+  @ForEverybody()
+  @About({ session: ['params.id'] })
   @HttpCode(200)
   @ApiOperation({
     summary: 'Append events; one that is already stored is not stored again. `session-finished` ends the session',
@@ -96,6 +121,8 @@ export class SessionsController {
   }
 
   @Get('clients/:id/record')
+  @ForEverybody()
+  @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'What the sessions so far teach about a client' })
   record(@Param('id', ParseUUIDPipe) id: string) {
     return this.records.of(id);

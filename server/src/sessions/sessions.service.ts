@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { placeOf } from '@waxwing/core/client';
+import type { Visitor } from '@waxwing/core/door';
 import type { Problem } from '@waxwing/core/schema';
 import { planWith, rotationsOf } from '@waxwing/core/planning';
 import {
@@ -16,6 +17,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { ClientEntity } from '../clients/client.entity.js';
 import { DamageService } from '../database/damage.service.js';
 import { WriteGate } from '../database/write-gate.js';
+import { SEEN_SESSIONS } from '../door/access.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { PlanEntity } from '../plans/plan.entity.js';
 import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
@@ -47,11 +49,12 @@ export class SessionsService {
   ) {}
 
   /** Latest first. */
-  async list({ clientId, status, cursor, limit }: ListSessionsQuery): Promise<Page<SessionSummary>> {
+  async list({ clientId, status, cursor, limit }: ListSessionsQuery, visitor: Visitor): Promise<Page<SessionSummary>> {
     const after = readCursor(cursor, 2);
     const where = [
       ...(clientId ? ['id IN (SELECT sessionId FROM session_clients WHERE clientId = :clientId)'] : []),
       ...(status ? [`finishedAt IS ${status === 'open' ? '' : 'NOT '}NULL`] : []),
+      ...(visitor.sees === 'own' ? [SEEN_SESSIONS] : []),
       ...(after ? ['(startedAt, id) < (:startedAt, :id)'] : []),
     ];
     const query = this.sessions
@@ -60,7 +63,13 @@ export class SessionsService {
       .orderBy('session.startedAt', 'DESC')
       .addOrderBy('session.id', 'DESC')
       .limit(limit + 1);
-    if (where.length > 0) query.where(where.join(' AND '), { clientId, startedAt: after?.[0], id: after?.[1] });
+    if (where.length > 0)
+      query.where(where.join(' AND '), {
+        clientId,
+        me: visitor.id,
+        startedAt: after?.[0],
+        id: after?.[1],
+      });
     const ids = (await query.getMany()).map((session) => session.id);
     const found = await this.sessions.find({
       // A list needs no programmes.

@@ -1,5 +1,6 @@
 import { Body, Controller, Get, Patch, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ForEverybody, ForOwner } from '../door/allowed.js';
 import { EditStudioDto } from './studio.dto.js';
 import { StudioService } from './studio.service.js';
 
@@ -9,24 +10,28 @@ export class StudioController {
   constructor(private readonly studio: StudioService) {}
 
   @Get()
+  @ForEverybody()
   @ApiOperation({ summary: 'Name, trainer, kit, and how much there is' })
   read() {
     return this.studio.read();
   }
 
   @Patch()
+  @ForOwner()
   @ApiOperation({ summary: 'Change name, trainer or kit; 409 when the version is stale' })
   edit(@Body() fields: EditStudioDto) {
     return this.studio.edit(fields);
   }
 
   @Get('keeping')
+  @ForOwner()
   @ApiOperation({ summary: 'How the data is kept: room on the disk, backups, and what is damaged' })
   keeping() {
     return this.studio.keeping();
   }
 
   @Post('demo')
+  @ForOwner()
   @ApiOperation({ summary: 'Fill an empty place with the demo studio' })
   demo() {
     return this.studio.becomeDemo(new Date());

@@ -10,6 +10,7 @@ import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import { ClientsService } from '../clients/clients.service.js';
 import { loadDemo } from '../demo/load.js';
+import { DoorService } from '../door/door.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { DigestsService } from '../sessions/digests.service.js';
@@ -44,6 +45,7 @@ export class StudioService implements OnModuleInit {
     private readonly clients: ClientsService,
     private readonly library: LibraryService,
     private readonly houseRules: HouseRulesService,
+    private readonly door: DoorService,
   ) {}
 
   async onModuleInit(): Promise<void> {
@@ -94,5 +96,6 @@ export class StudioService implements OnModuleInit {
         `There are clients in ${this.folder.path} already; the demo studio is only for an empty place. Nothing was changed.`,
       );
     await this.becomeDemo(now);
+    await this.door.openAsDemo((await this.read()).trainer);
   }
 }

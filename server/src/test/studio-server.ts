@@ -1,6 +1,7 @@
 /** A real server on a port of its own, over a database file in a folder of its own. */
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Client } from '@waxwing/core/client';
@@ -9,6 +10,8 @@ import type { Problem } from '@waxwing/core/schema';
 import request from 'supertest';
 import { createApp } from '../app.js';
 import type { Config } from '../config.js';
+import { openNetwork, type Network } from '../network/network-server.js';
+import { NetworkService } from '../network/network.service.js';
 
 export const LIBRARY = join(import.meta.dirname, '../../../library/movements');
 
@@ -21,6 +24,8 @@ export interface StudioServer {
   client: (name: string, more?: object) => Promise<Client>;
   /** Keeps a plan. */
   keep: (plan: object) => Promise<StoredPlan>;
+  /** The way in for other devices: HTTPS on a port of its own. */
+  network: string;
   /** Stops the server and opens it again on the same data. */
   restart: () => Promise<void>;
   stop: () => Promise<void>;
@@ -30,7 +35,12 @@ export interface StudioServer {
 export const wrongFields = ({ body }: { body: unknown }): string[] =>
   ((body as { errors?: Problem[] }).errors ?? []).map(({ path }) => path);
 
-export async function startServer(): Promise<StudioServer> {
+/** @param network whether other devices come in as well */
+export async function startServer({
+  network = false,
+  proxy = null as URL | null,
+  mostRequests = Infinity,
+} = {}): Promise<StudioServer> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'waxwing-'));
   const config: Config = {
     port: 0,
@@ -45,12 +55,25 @@ export async function startServer(): Promise<StudioServer> {
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
     stills: join(LIBRARY, '../stills'),
+    proxy,
+    mostRequests,
+    network: network ? { port: 0, names: [], own: null } : null,
   };
   const server = { config, database: join(dataFolder, 'waxwing.sqlite') } as StudioServer;
+  let other: Network | undefined;
+  const close = async () => {
+    other?.server.closeAllConnections();
+    other?.server.close();
+    await server.app.close();
+  };
   const open = async () => {
     server.app = await createApp(config);
     await server.app.listen(0, config.host);
     server.http = request(server.app.getHttpServer());
+    if (!config.network) return;
+    other = await openNetwork(server.app, config.network, dataFolder);
+    server.app.get(NetworkService).opened(other);
+    server.network = `https://127.0.0.1:${(other.server.address() as AddressInfo).port}`;
   };
   server.client = async (name, more = {}) =>
     (
@@ -61,11 +84,11 @@ export async function startServer(): Promise<StudioServer> {
     ).body as Client;
   server.keep = async (plan) => (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
   server.restart = async () => {
-    await server.app.close();
+    await close();
     await open();
   };
   server.stop = async () => {
-    await server.app.close();
+    await close();
     rmSync(dataFolder, { recursive: true });
   };
   await open();

@@ -13,18 +13,22 @@ export class ProblemError extends Error {
   }
 }
 
-/** Why something must be sent again later: no answer, a full disk there, or another failure there. */
-export type Trouble = 'away' | 'full' | 'failing';
+/** Why something must be sent again later: no answer, a full disk there, nobody signed in here, or another failure there. */
+export type Trouble = 'away' | 'full' | 'shut' | 'failing';
+
+/** Who is not signed in, or was not heard to the end, or came too often: the same is taken later. */
+const LATER: readonly number[] = [401, 403, 408, 429];
 
 /** Whether the server looked at what was sent and would not take it: sending the same again is of no use. */
 export const isRefusal = (error: unknown): error is ProblemError =>
-  error instanceof ProblemError && error.status >= 400 && error.status < 500;
+  error instanceof ProblemError && error.status >= 400 && error.status < 500 && !LATER.includes(error.status);
 
 const DISK_IS_FULL = 507;
 
 export function troubleOf(error: unknown): Trouble {
   if (!(error instanceof ProblemError) || error.status === 0) return 'away';
-  return error.status === DISK_IS_FULL ? 'full' : 'failing';
+  if (error.status === DISK_IS_FULL) return 'full';
+  return error.status === 401 || error.status === 403 ? 'shut' : 'failing';
 }
 
 interface ProblemAnswer {
@@ -32,6 +36,18 @@ interface ProblemAnswer {
   detail?: string;
   errors?: Problem[];
 }
+
+/** Goes with everything that changes something, so that no page of another site can send it. */
+let token: string | null = null;
+export const setToken = (next: string | null): void => {
+  token = next;
+};
+
+let turnedAway: () => void = () => undefined;
+/** Called when the server asks who is there. */
+export const onTurnedAway = (heard: () => void): void => {
+  turnedAway = heard;
+};
 
 type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE';
 
@@ -58,16 +74,19 @@ async function send(method: Method, path: string, body?: unknown): Promise<Respo
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body === undefined
-        ? {}
-        : body instanceof Blob
-          ? { headers: { 'Content-Type': 'application/octet-stream' }, body }
-          : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+      headers: {
+        ...(method === 'GET' || token === null ? {} : { 'X-Waxwing-Token': token }),
+        ...(body === undefined
+          ? {}
+          : { 'Content-Type': body instanceof Blob ? 'application/octet-stream' : 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     });
   } catch {
     throw new ProblemError(0, 'The server does not answer.');
   }
   if (response.ok) return response;
+  if (response.status === 401 || response.status === 403) turnedAway();
   const problem = (await response.json().catch(() => ({}))) as ProblemAnswer;
   throw new ProblemError(response.status, problem.detail ?? problem.title ?? response.statusText, problem.errors);
 }

@@ -2,6 +2,7 @@ import { afterEach, expect, test } from '@jest/globals';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { SessionView } from '@waxwing/core/session';
 import { QueryClient } from '@tanstack/react-query';
+import { today } from '../words/dates';
 import { movementQuery, sessionQuery } from './queries';
 
 const real = globalThis.fetch;
@@ -59,7 +60,7 @@ test('a session comes in all its pieces, and what is known of its people is aske
   expect(asked.slice(0, 4)).toEqual([
     '/api/sessions/s',
     '/api/sessions/s/events?after=1',
-    '/api/clients/ada',
+    `/api/clients/ada/on/${today()}`,
     '/api/clients/ada/record',
   ]);
 });

@@ -2,7 +2,7 @@
 import type { FigureLibrary } from '@waxwing/core/body';
 import {
   type Client,
-  clientOnDay,
+  type ClientOnDay,
   type ClientSummary,
   type Condition,
   type Keeping,
@@ -16,9 +16,10 @@ import type { FaultKind, HouseRule, MovementList, MovementVersion, Picture } fro
 import type { PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { LaterEvents, SessionSummary, SessionView } from '@waxwing/core/session';
 import DataLoader from 'dataloader';
-import { infiniteQueryOptions, queryOptions, type QueryClient } from '@tanstack/react-query';
+import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { today } from '../words/dates';
 import { call } from './http';
+import { paged } from './paged';
 
 /** Every movement that is not archived. */
 export const movementsQuery = queryOptions({
@@ -125,33 +126,17 @@ export const clientsQuery = queryOptions({
 export const clientQuery = (id: string) =>
   queryOptions({ queryKey: ['client', id], queryFn: () => call<Client>('GET', `/clients/${id}`) });
 
-/** A client as they are today: all that the floor needs of them, and nothing private. */
+/** A client as they are on one day: all that a session and a plan need of them, and nothing private. */
 export const clientOnDayQuery = (id: string, day: string) =>
   queryOptions({
     queryKey: ['client-on-day', id, day],
-    queryFn: () => call<Client>('GET', `/clients/${id}`).then((client) => clientOnDay(client, day)),
+    queryFn: () => call<ClientOnDay>('GET', `/clients/${id}/on/${day}`),
   });
 
 export const recordQuery = (clientId: string) =>
   queryOptions({
     queryKey: ['record', clientId],
     queryFn: () => call<ClientRecord>('GET', `/clients/${clientId}/record`),
-  });
-
-interface Page<T> {
-  items: T[];
-  nextCursor: string | null;
-}
-
-/** A list that comes page by page. */
-const paged = <T>(queryKey: readonly unknown[], path: string, filter: Record<string, string> = {}) =>
-  infiniteQueryOptions({
-    queryKey,
-    queryFn: ({ pageParam }) =>
-      call<Page<T>>('GET', `${path}?${new URLSearchParams(pageParam ? { ...filter, cursor: pageParam } : filter)}`),
-    initialPageParam: '',
-    getNextPageParam: ({ nextCursor }) => nextCursor,
-    select: ({ pages }) => pages.flatMap(({ items }) => items),
   });
 
 /** Sessions, latest first. */

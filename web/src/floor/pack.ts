@@ -71,6 +71,12 @@ export async function throwAway(sessionId: string): Promise<void> {
   }
 }
 
+export async function throwAllAway(): Promise<void> {
+  await database()
+    .then((db) => db.clear('packs'))
+    .catch(() => undefined);
+}
+
 /** The sessions that are packed here, and who is in them. */
 export async function packedIds(): Promise<string[]> {
   const packs = await database()

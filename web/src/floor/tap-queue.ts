@@ -364,4 +364,22 @@ export async function dropTaps(erased: ReadonlySet<string>): Promise<void> {
   await tell(state.trouble);
 }
 
+/** Every event that the server does not have for certain yet. */
+export async function unsentTaps(): Promise<SessionEvent[]> {
+  const [waiting, refused] = await Promise.all([all('waiting'), all('refused')]);
+  return [...waiting, ...refused].map(({ event }) => event);
+}
+
+/** Takes everything away that lies here. */
+export async function emptyQueue(): Promise<void> {
+  held.clear();
+  unwritten.clear();
+  heads.clear();
+  told.clear();
+  await database()
+    .then((db) => db.clear('events'))
+    .catch(() => undefined);
+  await tell(null);
+}
+
 if (typeof window !== 'undefined') window.addEventListener('online', () => void flushTaps());

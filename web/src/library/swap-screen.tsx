@@ -14,8 +14,9 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { clientQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { clientOnDayQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
+import { today } from '../words/dates';
 import { useStanding } from './use-standing';
 import { useSetParam } from '../shell/use-set-param';
 import { LibraryTitle } from './library-header';
@@ -59,7 +60,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
   const catalog = useMemo(() => buildCatalog(movements), [movements]);
   const clients = useQuery(clientsQuery).data ?? [];
   const clientId = params.get('client') ?? '';
-  const client = useQuery({ ...clientQuery(clientId), enabled: clientId !== '' }).data;
+  const client = useQuery({ ...clientOnDayQuery(clientId, today()), enabled: clientId !== '' }).data;
   const studio = useQuery(studioQuery).data;
   const reason = SWAP_REASONS.find((one) => one === params.get('reason')) ?? 'too-hard';
   const region: Region = REGIONS.find((one) => one === params.get('region')) ?? 'knee';

@@ -4,6 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';
+import { SeenBy } from '../door/seen-by';
 import { Wrong } from '../shell/states';
 
 export function DataRights({ client }: { client: Client }) {
@@ -20,6 +21,7 @@ export function DataRights({ client }: { client: Client }) {
   });
   return (
     <div className="space-y-2">
+      <SeenBy clientId={client.id} />
       <div className="flex flex-wrap gap-2">
         <a className="btn btn-sm" href={`/api/clients/${client.id}/file`} download={`${client.name}.json`}>
           Export all data

@@ -1,5 +1,5 @@
 /** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
-import { awaitsClearance, CLEARANCE_WORDS } from '@waxwing/core/client';
+import { CLEARANCE_WORDS } from '@waxwing/core/client';
 import { label } from '@waxwing/core/movement';
 import {
   type Block,
@@ -324,7 +324,7 @@ function Header({
         )}
       </div>
       {world.clients
-        .filter(({ readiness }) => awaitsClearance(readiness))
+        .filter(({ ease }) => ease?.code === 'clearance')
         .map(({ id, name: who }) => (
           <p key={id} role="alert" className="text-error mt-2 font-bold">
             {who}: {CLEARANCE_WORDS}

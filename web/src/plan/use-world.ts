@@ -1,8 +1,7 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
 import {
   AT_STUDIO,
-  type Client,
-  clientOnDay,
+  type ClientOnDay,
   dueTests,
   type Place,
   placeKey,
@@ -20,7 +19,7 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { clientQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import { clientOnDayQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { today } from '../words/dates';
 import type { Planner } from '../workers/planner.worker';
 
@@ -43,7 +42,7 @@ export interface World {
   place: Place;
   /** Everywhere that these people could meet. */
   places: readonly Place[];
-  clients: readonly Client[];
+  clients: readonly ClientOnDay[];
   records: ReadonlyMap<string, ClientRecord>;
   suggestClients: readonly SuggestClient[];
   catalog: Catalog;
@@ -55,7 +54,10 @@ export interface World {
 export function useWorld(clientIds: readonly string[]): { world: World | undefined; error: Error | null } {
   const movements = useQuery(movementsQuery);
   const studio = useQuery(studioQuery);
-  const clients = useQueries({ queries: clientIds.map((id) => clientQuery(id)), combine: together<Client> });
+  const clients = useQueries({
+    queries: clientIds.map((id) => clientOnDayQuery(id, today())),
+    combine: together<ClientOnDay>,
+  });
   const records = useQueries({ queries: clientIds.map((id) => recordQuery(id)), combine: together<ClientRecord> });
   useEffect(() => {
     if (movements.data) void worker().load(movements.data);
@@ -76,7 +78,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
       return {
         id: client.id,
         name: client.name,
-        standing: standingOf(clientOnDay(client, day), record?.hurt ?? []),
+        standing: standingOf(client, record?.hurt ?? []),
         day: client.dayMostly,
         left: record?.left ?? [],
         sets: record?.sets ?? {},

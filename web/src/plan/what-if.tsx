@@ -3,7 +3,9 @@ import { bodyLoad, estimate, loadsFor, REPS_LEFT, ROUGH_REPS, sameEffort } from 
 import { type Effort, EFFORTS, label, UNIT_WORDS, weightWords } from '@waxwing/core/movement';
 import type { Plan } from '@waxwing/core/planning';
 import { nextStep } from '@waxwing/core/progress';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { clientQuery } from '../api/queries';
 import { NumberField } from './fields';
 import type { World } from './use-world';
 import { namesIn } from './names-in';
@@ -56,6 +58,7 @@ function Trial({
   const [at, setAt] = useState(
     loads.findIndex(({ label: one, kg }) => one === lane.load?.label && kg === lane.load.kg),
   );
+  const bodyKg = useQuery(clientQuery(lane.clientId)).data?.bodyKg;
   const standing = world.suggestClients.find(({ id }) => id === lane.clientId)?.standing;
   if (!movement || !standing) return null;
   const load = loads[at] ?? null;
@@ -74,8 +77,7 @@ function Trial({
   });
   const reps = movement.dose.mode === 'reps';
   const strength = reps && load?.kg ? estimate(load.kg, amount + left) : null;
-  const client = world.clients.find(({ id }) => id === lane.clientId);
-  const hands = client?.bodyKg ? bodyLoad(movement.id, client.bodyKg) : null;
+  const hands = bodyKg ? bodyLoad(movement.id, bodyKg) : null;
   const others = reps && load?.kg ? sameEffort({ kg: load.kg, reps: amount, left }, loads) : [];
   return (
     <div className="grid gap-6 md:grid-cols-[auto_1fr]">
@@ -118,7 +120,9 @@ function Trial({
         <p>{whyWords(next.why, namesIn(world).movement)}</p>
         {hands !== null && (
           <p className="quiet mt-2">
-            About {weightWords(hands, client?.unit === 'lb' ? 'lb' : null)} of body weight is on the hands.
+            About{' '}
+            {weightWords(hands, world.clients.find(({ id }) => id === lane.clientId)?.unit === 'lb' ? 'lb' : null)} of
+            body weight is on the hands.
           </p>
         )}
         {strength && (

@@ -18,6 +18,15 @@ export function keepHere(key: string, value: string): boolean {
   }
 }
 
+/** Forgets all but some of it. */
+export function forgetAllHere(but: readonly string[]): void {
+  try {
+    for (const key of Object.keys(localStorage)) if (!but.includes(key)) localStorage.removeItem(key);
+  } catch {
+    // Nothing was kept.
+  }
+}
+
 export function forgetHere(key: string): void {
   try {
     localStorage.removeItem(key);

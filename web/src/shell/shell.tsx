@@ -1,6 +1,7 @@
 /** The frame of every screen: one thin rail, and what the address shows beside it. */
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useMatch, useMatches, useNavigation } from 'react-router';
+import { DoorFrame } from '../door/door-frame';
 import { forgetErased } from '../floor/forget';
 import { flushTaps } from '../floor/tap-queue';
 import { Emergency } from './emergency';
@@ -14,7 +15,13 @@ import './theme';
 /** The `handle` of a route that has the screen for itself, without the rail. */
 export const WHOLE_SCREEN = 'whole-screen';
 
-export function Shell() {
+export const Shell = () => (
+  <DoorFrame>
+    <House />
+  </DoorFrame>
+);
+
+function House() {
   const whole = useMatches().some(({ handle }) => handle === WHOLE_SCREEN);
   // On a tablet or a phone the floor has the screen for itself; its head leads to the other places.
   const onFloor = useMatch('/floor/:sessionId') !== null;

@@ -41,7 +41,7 @@ export function Failed({ error, retry }: { error: Error; retry?: () => void }) {
 /** What went wrong with something that was just pressed, beside it; nothing when all is well. */
 export const Wrong = ({ error }: { error: Error | null }) =>
   error && (
-    <p role="alert" className="text-error mt-2">
+    <p role="alert" className="text-error mt-2 first-letter:uppercase">
       {error.message}
     </p>
   );

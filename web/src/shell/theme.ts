@@ -10,11 +10,11 @@ export const THEMES = {
 } as const;
 export type Theme = keyof typeof THEMES;
 
-const KEY = 'waxwing-theme';
+export const THEME_KEY = 'waxwing-theme';
 const listeners = new Set<() => void>();
 
 function read(): Theme {
-  const stored = keptHere(KEY);
+  const stored = keptHere(THEME_KEY);
   return stored !== null && stored in THEMES ? (stored as Theme) : 'auto';
 }
 
@@ -26,7 +26,7 @@ function apply(theme: Theme): void {
 apply(read());
 
 export function chooseTheme(theme: Theme): void {
-  keepHere(KEY, theme);
+  keepHere(THEME_KEY, theme);
   apply(theme);
   for (const listener of listeners) listener();
 }

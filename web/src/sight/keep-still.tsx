@@ -1,5 +1,5 @@
 /** Keeping the picture that is shown now in the client's file, with the body drawn over it. */
-import { type Client, MOST_STILL_BYTES, type Still } from '@waxwing/core/client';
+import { type ClientOnDay, MOST_STILL_BYTES, type Still } from '@waxwing/core/client';
 import type { Movement } from '@waxwing/core/movement';
 import type { Series } from '@waxwing/core/sight';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -12,7 +12,7 @@ import { type Clip, MOST_PIXELS } from './clip';
 import { drawBody, nearest } from './overlay';
 
 interface Props {
-  client: Client;
+  client: ClientOnDay;
   movement: Movement;
   clip: Clip;
   series: Series;

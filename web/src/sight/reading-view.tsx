@@ -1,5 +1,5 @@
 /** What was read from a clip: sentences first, the clip with the body over it, the worst rep beside the clean one, a chart and a table. */
-import type { Client } from '@waxwing/core/client';
+import type { ClientOnDay } from '@waxwing/core/client';
 import { type Movement, underRules, VIEW_WORDS, type View, VIEWS, label } from '@waxwing/core/movement';
 import { amountWords, leadUnit, type Reading, repWords, sentencesOf, type Series } from '@waxwing/core/sight';
 import { useQuery } from '@tanstack/react-query';
@@ -19,7 +19,7 @@ interface Props {
   clip: Clip;
   series: Series;
   movement: Movement;
-  client?: Client;
+  client?: ClientOnDay;
   narrow: boolean;
   onClose: () => void;
 }

@@ -1,10 +1,9 @@
 /** Watching a clip: whose it is and of which movement, the clip beside what was read from it, and a second one beside the first. */
-import { clientOnDay } from '@waxwing/core/client';
 import type { Movement } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { clientQuery, clientsQuery, movementQuery, movementsQuery } from '../api/queries';
+import { clientOnDayQuery, clientsQuery, movementQuery, movementsQuery } from '../api/queries';
 import { PickMovement } from '../library/pick-movement';
 import { useSetParam } from '../shell/use-set-param';
 import { Failed, Loading } from '../shell/states';
@@ -121,12 +120,12 @@ function Tried({ movementId }: { movementId: string }) {
 }
 
 function OfClient({ clientId, movementId }: { clientId: string; movementId: string }) {
-  const query = useQuery(clientQuery(clientId));
+  const query = useQuery(clientOnDayQuery(clientId, today()));
   const [beside, setBeside] = useState(false);
   if (query.error) return <Failed error={query.error} />;
   if (!query.data) return <Loading what="the client" />;
   const client = query.data;
-  if (!clientOnDay(client, today()).mayFilm)
+  if (!client.mayFilm)
     return (
       <p className="max-w-2xl text-lg">
         {client.name} has not agreed to be filmed. Ask first, and{' '}

@@ -1,5 +1,5 @@
 /** One clip from its choice to what was read from it. */
-import type { Client } from '@waxwing/core/client';
+import type { ClientOnDay } from '@waxwing/core/client';
 import type { Movement } from '@waxwing/core/movement';
 import type { Body } from '@waxwing/core/sight';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
@@ -13,7 +13,7 @@ import { WhereToStand } from './where-to-stand';
 
 interface Props {
   movement: Movement;
-  client?: Client;
+  client?: ClientOnDay;
   /** A clip that ships; without one there is a choice. */
   source?: string;
   /** One of two beside one another. */

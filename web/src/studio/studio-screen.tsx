@@ -6,6 +6,10 @@ import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
+import { Devices } from '../door/devices';
+import { PeopleHere } from '../door/people-here';
+import { useVisitor } from '../door/use-door';
+import { You } from '../door/you';
 import { FieldError, showProblems } from '../people/field-error';
 import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
 import { LooksField } from '../people/looks-field';
@@ -19,17 +23,22 @@ import { Outbox } from './outbox';
 import { type PlaceRow, PlacesFields } from './places-fields';
 
 export function StudioScreen() {
+  const role = useVisitor()?.role;
+  const [owner, trains] = [role === 'owner', role !== 'assistant'];
   return (
     <div className="mx-auto max-w-3xl space-y-10 p-4 sm:p-6">
       <h1>Studio</h1>
       <Appearance />
+      <You />
+      <Devices />
+      {owner && <PeopleHere />}
       <Await query={useQuery({ ...studioQuery, staleTime: 0 })} what="the studio">
         {(studio) => (
           <>
-            <StudioForm key={studio.version} studio={studio} />
-            <Keeping />
-            <Outbox />
-            {studio.clients === 0 && (
+            {owner && <StudioForm key={studio.version} studio={studio} />}
+            {owner && <Keeping />}
+            {trains && <Outbox />}
+            {owner && studio.clients === 0 && (
               <section>
                 <h2 className="mb-2">Demo studio</h2>
                 <p className="quiet mb-3">Seven invented clients with six weeks of sessions, to look around in.</p>

@@ -4,5 +4,6 @@ import type { Trouble } from '../api/http';
 export const TROUBLE_WORDS: Record<Trouble, string> = {
   away: 'Server away',
   full: 'The disk of the studio is full',
+  shut: 'Nobody is signed in here',
   failing: 'The server cannot save',
 };

@@ -1,0 +1,2 @@
+export * from './door.js';
+export * from './roles.js';

@@ -1,0 +1,44 @@
+/** Who works in a studio, and what each may see. */
+import type { Client, ClientSummary } from '../client/client.js';
+import { type ClientOnDay, withoutReasons } from '../client/client-on-day.js';
+
+export const ROLES = ['owner', 'trainer', 'assistant'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Whoever asks. */
+export interface Visitor {
+  /** Of the account. */
+  id: string;
+  name: string;
+  /** What they may do here: on a shared tablet everybody is an assistant. */
+  role: Role;
+  /** Whose clients they see: everybody's, or their own and those that are shared with them. */
+  sees: 'all' | 'own';
+}
+
+/** Whether they may know why somebody is limited, and what is noted of their health. */
+export const maySeeHealth = ({ role }: Pick<Visitor, 'role'>): boolean => role !== 'assistant';
+
+/** A client of a list, as somebody may see it: free text about a person goes to those who train them. */
+export const listedFor = (visitor: Visitor, { about, goal, ...client }: ClientSummary): ClientSummary =>
+  maySeeHealth(visitor) ? { ...client, about, goal } : { ...client, about: '', goal: '' };
+
+/** A client on one day, as somebody may see it: an assistant knows what is limited, and not why. */
+export const onDayFor = (visitor: Visitor, client: ClientOnDay): ClientOnDay =>
+  maySeeHealth(visitor) ? client : withoutReasons(client);
+
+/** What of a client says something about their health. */
+export const HEALTH_FIELDS = [
+  'healthNote',
+  'note',
+  'readiness',
+  'today',
+  'limits',
+] as const satisfies readonly (keyof Client)[];
+
+/** The health fields of a client in which something is noted. */
+export const healthNotedIn = (client: Partial<Pick<Client, (typeof HEALTH_FIELDS)[number]>>): string[] =>
+  HEALTH_FIELDS.filter((field) => {
+    const value = client[field];
+    return Array.isArray(value) ? value.length > 0 : Boolean(value);
+  });

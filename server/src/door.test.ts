@@ -1,0 +1,516 @@
+/** The door: who comes in, what each may see, and what a stranger may not; over real HTTPS, as another device has it. */
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import type { AuditEntry, Device as KnownDevice, Pairing } from '@waxwing/core/door';
+import type { Client } from '@waxwing/core/client';
+import Database from 'better-sqlite3';
+import { once } from 'node:events';
+import { connect } from 'node:tls';
+import { v7 as uuidv7 } from 'uuid';
+import { Device, PASSPHRASE } from './test/devices.js';
+import { planFor } from './test/plans.js';
+import { ROUTES } from './test/routes.js';
+import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
+
+const DAY = '2026-11-27';
+/** What nobody may read who is not to. */
+const SECRETS = {
+  healthNote: 'takes anticoagulants since May',
+  note: 'is in the middle of a divorce',
+  reason: 'meniscus torn in spring',
+  about: 'retired boatbuilder with a bad knee',
+} as const;
+
+let server: StudioServer;
+/** Each signed in over the network. */
+const devices = {} as Record<'owner' | 'ada' | 'ben' | 'helper' | 'nobody', Device>;
+const accounts: Record<string, string> = {};
+const ids = {} as Record<'client' | 'session' | 'plan' | 'message', string>;
+let recovery: string;
+
+beforeAll(async () => {
+  server = await startServer({ network: true });
+  const begun = await server.http
+    .post('/api/door/begin')
+    .send({ name: 'Maren', passphrase: PASSPHRASE, open: false })
+    .expect(200);
+  recovery = (begun.body as { code: string }).code;
+  for (const name of ['owner', 'ada', 'ben', 'helper', 'nobody'] as const) devices[name] = new Device(server.network);
+  await devices.owner.signIn('Maren');
+  for (const [name, role] of [
+    ['ada', 'trainer'],
+    ['ben', 'trainer'],
+    ['helper', 'assistant'],
+  ] as const) {
+    const { body } = await devices.owner.ask('POST', '/api/accounts', { name, role });
+    const made = body as { account: { id: string }; code: string };
+    accounts[name] = made.account.id;
+    await devices[name].begin(name, made.code);
+  }
+  const client = await devices.ada.ask('POST', '/api/clients', {
+    name: 'Joaquim',
+    about: SECRETS.about,
+    healthNote: SECRETS.healthNote,
+    note: SECRETS.note,
+    email: 'joaquim@harbour.example',
+    limits: [{ demand: 'deep-knee-bend', allowed: 1, reason: SECRETS.reason }],
+  });
+  if (client.status !== 201) throw new Error(JSON.stringify(client.body));
+  ids.client = (client.body as Client).id;
+  await devices.ada.ask('POST', `/api/clients/${ids.client}/trainers`, { accountIds: [accounts.ada, accounts.helper] });
+  ids.plan = ((await devices.ada.ask('POST', '/api/plans', { plan: planFor([ids.client]) })).body as { id: string }).id;
+  const startedAt = new Date().toISOString();
+  const session = await devices.ada.ask('POST', '/api/sessions', { clientIds: [ids.client], startedAt });
+  ids.session = (session.body as { id: string }).id;
+  const sent = await devices.ada.ask('POST', `/api/plans/${ids.plan}/send`, { clientId: ids.client });
+  ids.message = (sent.body as { name: string }).name;
+}, 60_000);
+afterAll(() => server.stop());
+
+/** A route's address with the ids of what was made above. */
+function addressOf(path: string): string {
+  const about = path.startsWith('/api/plans') ? 'plan' : path.startsWith('/api/sessions') ? 'session' : 'client';
+  const id = /^\/api\/(plans|sessions|clients\/\{id\})/.test(path) ? ids[about] : uuidv7();
+  return path
+    .replace('{clientId}', ids.client)
+    .replace('{movementId}', 'push-up')
+    .replace('/movements/{id}', '/movements/push-up')
+    .replace('{day}', DAY)
+    .replace('{name}', ids.message)
+    .replace('{id}', id);
+}
+
+const routes = (): [string, string, string][] => {
+  const { paths } = SwaggerModule.createDocument(server.app, new DocumentBuilder().build());
+  return Object.entries(paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((method): [string, string, string] => [
+      `${method.toUpperCase()} ${path}`,
+      method.toUpperCase(),
+      addressOf(path),
+    ]),
+  );
+};
+
+/** A body that no route takes: what is let in is refused by its check, and changes nothing. */
+const NONSENSE = { nothing: 'of the kind' };
+const ask = (device: Device, method: string, address: string) =>
+  device.ask(method, address, method === 'GET' ? undefined : NONSENSE);
+
+describe('every route and every role', () => {
+  test('the table has every route, and no other', () => {
+    expect(
+      routes()
+        .map(([route]) => route)
+        .toSorted(),
+    ).toEqual(Object.keys(ROUTES).toSorted());
+  });
+
+  test('a trainer who does not see a client finds nothing of theirs by any id', async () => {
+    const wrong: string[] = [];
+    for (const [route, method, address] of routes()) {
+      if (!ROUTES[route]?.about) continue;
+      const { status } = await ask(devices.ben, method, address);
+      if (status !== 404) wrong.push(`${route}: ${status}`);
+    }
+    expect(wrong).toEqual([]);
+    const others: [string, string, object][] = [
+      ['POST', '/api/sessions', { clientIds: [ids.client], startedAt: new Date().toISOString() }],
+      ['POST', '/api/sessions', { id: ids.session, clientIds: [uuidv7()], startedAt: new Date().toISOString() }],
+      ['POST', '/api/plans', { plan: planFor([ids.client]) }],
+      ['POST', '/api/plans', { id: ids.plan, plan: planFor([]) }],
+    ];
+    for (const [method, path, body] of others) expect((await devices.ben.ask(method, path, body)).status).toBe(404);
+    for (const list of ['clients', 'sessions', 'plans', 'outbox'])
+      expect((await devices.ben.get(`/api/${list}`)).body).toMatchObject({ items: [] });
+    for (const list of ['sessions', 'plans'])
+      expect((await devices.ben.get(`/api/${list}?clientId=${ids.client}`)).status).toBe(404);
+    expect(((await devices.ada.get('/api/clients')).body as { items: unknown[] }).items).toHaveLength(1);
+  });
+
+  test('no answer to an assistant, and none to nobody, holds what is private', async () => {
+    const told: string[] = [];
+    for (const [route, method, address] of routes()) {
+      if (route === 'POST /api/door/sign-out' || route === 'DELETE /api/door/devices') continue;
+      for (const who of ['helper', 'nobody'] as const) {
+        const { text = '' } = await ask(devices[who], method, address);
+        for (const [what, words] of Object.entries(SECRETS))
+          if (text.includes(words)) told.push(`${route}: ${who} ${what}`);
+      }
+    }
+    expect(told).toEqual([]);
+    // What is limited they must know: only the reason is left out.
+    const onDay = (await devices.helper.get(`/api/clients/${ids.client}/on/${DAY}`)).body as { limits: unknown[] };
+    expect(onDay.limits).toMatchObject([{ demand: 'deep-knee-bend', allowed: 1, reason: 'a recorded limit' }]);
+  }, 60_000);
+
+  test('nobody, an assistant, a trainer and the owner get in where they are to, and nowhere else', async () => {
+    const wrong: string[] = [];
+    for (const [route, method, address] of routes()) {
+      const rule = ROUTES[route];
+      // What ends the session that asks is tried by itself.
+      if (!rule || route === 'POST /api/door/sign-out' || route === 'DELETE /api/door/devices') continue;
+      const statuses = {
+        nobody: (await ask(devices.nobody, method, address)).status,
+        helper: (await ask(devices.helper, method, address)).status,
+        ada: (await ask(devices.ada, method, address)).status,
+        owner: (await ask(devices.owner, method, address)).status,
+      };
+      const turnedAway = (status: number) => status === 401 || status === 403;
+      const expected = {
+        nobody: rule.for !== 'anybody',
+        helper: rule.for === 'trainers' || rule.for === 'owner',
+        ada: rule.for === 'owner',
+        owner: false,
+      };
+      // Wrong names, codes and PINs are turned away too, and beginning is for the machine itself.
+      if (rule.for === 'anybody' && method === 'POST') continue;
+      // Nobody else than the machine itself says who signs in there.
+      if (route === 'PATCH /api/door') expected.owner = turnedAway(statuses.owner);
+      for (const who of ['nobody', 'helper', 'ada', 'owner'] as const)
+        if (turnedAway(statuses[who]) !== expected[who]) wrong.push(`${route}: ${who} ${statuses[who]}`);
+    }
+    expect(wrong).toEqual([]);
+  }, 120_000);
+});
+
+describe('coming in', () => {
+  test('a wrong name and a wrong passphrase are told alike, and after some tries one waits', async () => {
+    const stranger = new Device(server.network);
+    const told = new Set<string>();
+    for (const [name, passphrase] of [
+      ['ben', 'not the passphrase'],
+      ['nobody of that name', PASSPHRASE],
+    ] as const)
+      told.add(JSON.stringify((await stranger.ask('POST', '/api/door/sign-in', { name, passphrase })).body));
+    expect(told.size).toBe(1);
+    const statuses: number[] = [];
+    for (let i = 0; i < 6; i += 1) statuses.push(await stranger.signIn('ben', `guess number ${i}`));
+    expect(statuses).toEqual([401, 401, 401, 401, 429, 429]);
+    // Right by now, but too early; who is at the machine itself does not wait for it.
+    expect(await stranger.signIn('ben')).toBe(429);
+    expect(await stranger.signIn('ada')).toBe(204);
+    for (const name of ['ben', 'Maren'])
+      await server.http.post('/api/door/sign-in').send({ name, passphrase: PASSPHRASE }).expect(204);
+  }, 60_000);
+
+  test('passphrases that anybody would guess are refused by field', async () => {
+    for (const passphrase of ['short', 'password1234', 'helperhelper', 'qwertyuiop12']) {
+      const answer = await devices.ada.ask('POST', '/api/door/passphrase', { now: PASSPHRASE, passphrase });
+      expect([answer.status, wrongFields(answer)]).toEqual([422, ['passphrase']]);
+    }
+  }, 60_000);
+
+  test('a cookie that was set before somebody signed in is not theirs afterwards', async () => {
+    const victim = new Device(server.network);
+    victim.hold('__Host-waxwing=chosen-by-somebody-else');
+    await victim.signIn('ada');
+    expect(victim.held).not.toContain('chosen-by-somebody-else');
+    const before = victim.held;
+    await victim.signIn('ada');
+    const old = new Device(server.network);
+    old.hold(before);
+    expect((await old.get('/api/clients')).status).toBe(401);
+    expect(victim.held).toMatch(/^__Host-waxwing=[\w-]{43}$/);
+  }, 30_000);
+
+  test('the cookie is for this origin, for HTTPS and for no script', async () => {
+    const answer = await devices.nobody.ask('POST', '/api/door/sign-in', { name: 'ada', passphrase: PASSPHRASE });
+    const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
+    for (const part of ['__Host-waxwing=', 'Path=/', 'HttpOnly', 'Secure', 'SameSite=Strict'])
+      expect(cookie).toContain(part);
+    expect(cookie).not.toContain('Domain');
+    await devices.nobody.door();
+    await devices.nobody.ask('POST', '/api/door/sign-out');
+    expect((await devices.nobody.get('/api/clients')).status).toBe(401);
+    devices.nobody = new Device(server.network);
+  }, 30_000);
+
+  test('a cookie that is used from another browser ends for both', async () => {
+    const own = new Device(server.network);
+    await own.signIn('ada');
+    const thief = own.copiedTo('Mozilla/5.0 (Windows NT 10.0; rv:130.0) Gecko/20100101 Firefox/130.0');
+    expect((await thief.get('/api/clients')).status).toBe(401);
+    expect((await own.get('/api/clients')).status).toBe(401);
+  }, 30_000);
+
+  test('what changes something needs the page’s token', async () => {
+    const device = new Device(server.network);
+    await device.signIn('ada');
+    const forged = { 'X-Waxwing-Token': 'guessed' };
+    expect((await device.ask('POST', '/api/clients', { name: 'Forged' }, forged)).status).toBe(403);
+    expect((await device.ask('GET', '/api/clients', undefined, forged)).status).toBe(200);
+  }, 30_000);
+
+  test('who forgot the passphrase chooses another with the code, once', async () => {
+    const device = new Device(server.network);
+    const body = {
+      name: 'maren',
+      code: recovery.toUpperCase().replaceAll('-', ' '),
+      passphrase: 'seven gulls over slate',
+    };
+    expect((await device.ask('POST', '/api/door/recover', body)).status).toBe(200);
+    expect((await device.ask('POST', '/api/door/recover', body)).status).toBe(401);
+    // Whoever was signed in with the old one is out.
+    expect((await devices.owner.get('/api/clients')).status).toBe(401);
+    expect(await devices.owner.signIn('Maren', 'seven gulls over slate')).toBe(204);
+  }, 30_000);
+
+  test('somebody who is shut out is out at once, on every device, and cannot come back', async () => {
+    const { body } = await devices.owner.ask('POST', '/api/accounts', { name: 'Cleo', role: 'trainer' });
+    const { account, code } = body as { account: { id: string }; code: string };
+    const cleo = new Device(server.network);
+    await cleo.begin('Cleo', code);
+    expect((await cleo.get('/api/clients')).status).toBe(200);
+    await devices.owner.ask('PATCH', `/api/accounts/${account.id}`, { shutOut: true });
+    expect((await cleo.get('/api/clients')).status).toBe(401);
+    expect(await cleo.door()).toMatchObject({ visitor: null, shutOut: true });
+    expect(await cleo.signIn('Cleo')).toBe(401);
+    // Somebody always owns it.
+    const me = (await devices.owner.door()).visitor?.id;
+    expect((await devices.owner.ask('PATCH', `/api/accounts/${me}`, { role: 'trainer' })).status).toBe(409);
+  }, 30_000);
+
+  test('sessions end by being unused, by their age, and stay ended when the clock is set back', async () => {
+    const device = new Device(server.network);
+    await device.signIn('ada');
+    const db = new Database(server.database);
+    const latest = `(SELECT hash FROM door_sessions ORDER BY createdAt DESC LIMIT 1)`;
+    const hourAgo = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
+    db.prepare(`UPDATE door_sessions SET lastUsedAt = ? WHERE hash = ${latest}`).run(hourAgo(13));
+    expect((await device.get('/api/clients')).status).toBe(401);
+    db.prepare(`UPDATE door_sessions SET lastUsedAt = ? WHERE hash = ${latest}`).run(hourAgo(0));
+    expect((await device.get('/api/clients')).status).toBe(401);
+    await device.signIn('ada');
+    db.prepare(`UPDATE door_sessions SET createdAt = ? WHERE hash = ${latest}`).run(hourAgo(-24));
+    expect((await device.get('/api/clients')).status).toBe(401);
+    db.close();
+  }, 30_000);
+});
+
+describe('a tablet', () => {
+  const paired = async (pin = '2468') => {
+    const { body } = await devices.ada.ask('POST', '/api/door/pairings');
+    const key = (body as Pairing).address.split('#')[1] ?? '';
+    const tablet = new Device(server.network);
+    const answer = await tablet.ask('POST', '/api/door/pair', { key, name: 'Floor tablet', pin });
+    await tablet.door();
+    return { tablet, key, status: answer.status };
+  };
+
+  test('comes in by a key that is good once, runs a session, and reads nothing private', async () => {
+    const { tablet, key, status } = await paired();
+    expect(status).toBe(204);
+    const again = new Device(server.network);
+    expect((await again.ask('POST', '/api/door/pair', { key, name: 'Other', pin: '1111' })).status).toBe(401);
+    expect((await tablet.get(`/api/clients/${ids.client}`)).status).toBe(403);
+    const tap = {
+      id: uuidv7(),
+      sessionId: ids.session,
+      clientId: ids.client,
+      counter: 1,
+      at: new Date().toISOString(),
+      type: 'note-written',
+      data: { text: 'steady' },
+    };
+    expect((await tablet.ask('POST', `/api/sessions/${ids.session}/events`, { events: [tap] })).status).toBe(200);
+    expect((await devices.ada.get(`/api/sessions/${ids.session}`)).text).toContain(tap.id);
+  }, 30_000);
+
+  test('a key is over after five minutes', async () => {
+    const { body } = await devices.ada.ask('POST', '/api/door/pairings');
+    const db = new Database(server.database);
+    db.prepare('UPDATE pairings SET endsAt = ?').run(new Date(Date.now() - 1000).toISOString());
+    db.close();
+    const key = (body as Pairing).address.split('#')[1];
+    const late = new Device(server.network);
+    expect((await late.ask('POST', '/api/door/pair', { key, name: 'Late', pin: '1111' })).status).toBe(401);
+  }, 30_000);
+
+  test('asks for its PIN when it was put down, and is out after the fifth wrong one', async () => {
+    const { tablet } = await paired('1357');
+    await tablet.ask('POST', '/api/door/lock');
+    expect((await tablet.get('/api/clients')).status).toBe(401);
+    expect(await tablet.door()).toMatchObject({ locked: true, visitor: null, token: null });
+    expect((await tablet.ask('POST', '/api/door/unlock', { pin: '1357' })).status).toBe(204);
+    await tablet.door();
+    expect((await tablet.get('/api/clients')).status).toBe(200);
+    await tablet.ask('POST', '/api/door/lock');
+    for (let i = 0; i < 5; i += 1)
+      expect((await tablet.ask('POST', '/api/door/unlock', { pin: '9999' })).status).toBe(401);
+    expect((await tablet.ask('POST', '/api/door/unlock', { pin: '1357' })).status).toBe(401);
+    expect(await tablet.door()).toMatchObject({ tablet: false, visitor: null });
+  }, 30_000);
+
+  test('that is lost is shut out in one press, and told so', async () => {
+    const { tablet } = await paired();
+    const { items } = (await devices.ada.get('/api/door/devices')).body as { items: KnownDevice[] };
+    const lost = items.find(({ tablet: is }) => is);
+    // Another trainer cannot end it.
+    expect((await devices.helper.ask('DELETE', `/api/door/devices/${lost?.id}`)).status).toBe(403);
+    for (const { id, tablet: is } of items)
+      if (is) expect((await devices.ada.ask('DELETE', `/api/door/devices/${id}`)).status).toBe(204);
+    expect((await tablet.get('/api/sessions')).status).toBe(401);
+    expect(await tablet.door()).toMatchObject({ shutOut: true, visitor: null });
+  }, 30_000);
+});
+
+describe('the audit', () => {
+  const entries = async (query = '') =>
+    ((await devices.owner.get(`/api/audit?limit=200${query}`)).body as { items: AuditEntry[] }).items;
+
+  test('who read, changed and exported what of whom, by names of fields and never by what is in them', async () => {
+    const about = async () =>
+      (await entries(`&clientId=${ids.client}`)).map(({ accountName, action, fields }) => ({
+        accountName,
+        action,
+        fields,
+      }));
+    await devices.ada.get(`/api/clients/${ids.client}`);
+    const { version } = (await devices.ada.get(`/api/clients/${ids.client}`)).body as Client;
+    await devices.ada.ask('PATCH', `/api/clients/${ids.client}`, { version, goal: 'a deeper squat' });
+    await devices.ada.get(`/api/clients/${ids.client}/file`);
+    const told = await about();
+    expect(told).toContainEqual({
+      accountName: 'ada',
+      action: 'client-read',
+      fields: ['healthNote', 'note', 'limits'],
+    });
+    expect(told).toContainEqual({ accountName: 'ada', action: 'client-changed', fields: ['goal'] });
+    expect(told[0]).toEqual({ accountName: 'ada', action: 'client-exported', fields: ['all'] });
+    const csv = (await devices.owner.get('/api/audit.csv')).text;
+    for (const words of Object.values(SECRETS)) expect(csv).not.toContain(words);
+    expect(csv.split('\r\n')[0]).toBe('place,at,accountName,device,action,clientName,clientId,fields');
+  }, 30_000);
+
+  test('an entry that is changed or taken out by other means is found', async () => {
+    const whole = async () => (await devices.owner.get('/api/audit/whole')).body as { brokenAt: number | null };
+    expect(await whole()).toEqual({ brokenAt: null });
+    const db = new Database(server.database);
+    expect(() => db.prepare(`UPDATE audit SET accountName = 'nobody'`).run()).toThrow('never changed');
+    expect(() => db.prepare('DELETE FROM audit WHERE place = 3').run()).toThrow('never taken out');
+    db.exec('DROP TRIGGER audit_is_never_changed');
+    const before = db.prepare('SELECT device FROM audit WHERE place = 3').pluck().get();
+    db.prepare(`UPDATE audit SET device = 'another' WHERE place = 3`).run();
+    expect(await whole()).toEqual({ brokenAt: 3 });
+    db.prepare('UPDATE audit SET device = ? WHERE place = 3').run(before);
+    expect(await whole()).toEqual({ brokenAt: null });
+    db.close();
+  }, 30_000);
+
+  test('what is older than the studio keeps is let go, and the rest is still whole', async () => {
+    const db = new Database(server.database);
+    const { place } = db.prepare('SELECT max(place) - 5 AS place FROM audit').get() as { place: number };
+    const until = db.prepare('SELECT hash FROM audit WHERE place = ?').pluck().get(place) as string;
+    // As a day does it that passes: no entry is old enough here.
+    db.prepare('UPDATE audit_start SET place = ?, hash = ?').run(place, until);
+    db.prepare('DELETE FROM audit WHERE place <= ?').run(place);
+    db.close();
+    expect((await entries()).map((entry) => entry.place).toSorted((a, b) => a - b)[0]).toBe(place + 1);
+    expect((await devices.owner.get('/api/audit/whole')).body).toEqual({ brokenAt: null });
+    const keeps = { auditDays: 365, erasedDays: 400 };
+    expect((await devices.owner.ask('PATCH', '/api/door/keeps', keeps)).body).toEqual(keeps);
+    expect((await devices.owner.get('/api/door/keeps')).body).toEqual(keeps);
+    const short = await devices.owner.ask('PATCH', '/api/door/keeps', { ...keeps, auditDays: 1 });
+    expect(new Set(wrongFields(short))).toEqual(new Set(['auditDays']));
+  }, 30_000);
+
+  test('words that look like another line of a log or a formula stay words', async () => {
+    const name = '=HYPERLINK("http://x")';
+    await devices.nobody.ask('POST', '/api/door/sign-in', { name: 'ada\r\nroot signed in', passphrase: 'x' });
+    await devices.owner.ask('POST', '/api/accounts', { name, role: 'assistant' });
+    const csv = (await devices.owner.get('/api/audit.csv')).text;
+    expect(csv).not.toContain('root signed in');
+    for (const line of csv.split('\r\n').slice(1, -1)) expect(line).toMatch(/^\d+,/);
+  }, 30_000);
+});
+
+describe('the walls', () => {
+  test('names that are not of this machine, other origins, and proxies that Waxwing was not told of are refused', async () => {
+    const { owner } = devices;
+    for (const headers of [
+      { Host: 'evil.example' },
+      { Host: 'localhost.evil.example' },
+      { Host: '127.0.0.1@evil.example' },
+      { 'X-Forwarded-For': '127.0.0.1' },
+      { 'X-Forwarded-Host': 'localhost' },
+      { Forwarded: 'for=127.0.0.1' },
+      { 'Sec-Fetch-Site': 'cross-site' },
+    ])
+      expect(
+        (await owner.ask('GET', '/api/clients', undefined, headers as unknown as Record<string, string>)).status,
+      ).toBe(403);
+    for (const origin of ['https://evil.example', 'null', server.network.replace('https', 'http')])
+      expect((await owner.ask('POST', '/api/clients', { name: 'X' }, { Origin: origin })).status).toBe(403);
+    expect((await owner.ask('POST', '/api/erased', { ids: [] }, { Origin: server.network })).status).toBe(200);
+  });
+
+  test('the machine itself answers only to its own name, and not to the network’s', async () => {
+    for (const host of ['studio.local', '192.168.1.7:4310'])
+      await server.http.get('/api/door').set('Host', host).expect(403);
+    await server.http.get('/api/clients').expect(401);
+  });
+
+  test('every page says what it may do, and the description of the API is for those who are in', async () => {
+    const { headers } = await devices.owner.get('/api/health');
+    expect(headers).toMatchObject({
+      'x-frame-options': 'DENY',
+      'x-content-type-options': 'nosniff',
+      'cross-origin-resource-policy': 'same-origin',
+      'cross-origin-opener-policy': 'same-origin',
+      'referrer-policy': 'no-referrer',
+      'cache-control': 'no-store',
+    });
+    expect(headers).not.toHaveProperty('x-powered-by');
+    expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+    expect((await devices.nobody.get('/api/docs-json')).status).toBe(401);
+    expect((await devices.ada.get('/api/docs-json')).status).toBe(200);
+  });
+
+  test('requests that come too often from one address are refused, and others are served', async () => {
+    const busy = await startServer({ network: true, mostRequests: 100 });
+    const other = new Device(busy.network);
+    const statuses = await Promise.all(
+      Array.from({ length: 120 }, () => other.get('/api/health').then(({ status }) => status)),
+    );
+    expect(statuses.filter((status) => status === 429)).toHaveLength(20);
+    await busy.http.get('/api/health').expect(200);
+    await busy.stop();
+  }, 60_000);
+
+  test('whoever sends drop by drop is cut off', async () => {
+    const { port } = new URL(server.network);
+    const slow = async (start: string): Promise<number> => {
+      const socket = connect({ port: Number(port), host: '127.0.0.1', rejectUnauthorized: false });
+      await once(socket, 'secureConnect');
+      const began = performance.now();
+      socket.write(start);
+      const drops = setInterval(() => socket.write('a'), 500);
+      socket.on('error', () => undefined);
+      socket.resume();
+      await once(socket, 'close');
+      clearInterval(drops);
+      return performance.now() - began;
+    };
+    const took = await Promise.all([
+      slow(`POST /api/door/sign-in HTTP/1.1\r\nHost: 127.0.0.1:${port}\r\nX-Long: `),
+      slow(
+        `POST /api/door/sign-in HTTP/1.1\r\nHost: 127.0.0.1:${port}\r\nContent-Type: application/json\r\nContent-Length: 500\r\n\r\n{`,
+      ),
+    ]);
+    for (const millis of took) expect(millis).toBeLessThan(13_000);
+  }, 40_000);
+
+  test('plain HTTP at the port of HTTPS, and HTTPS of another age, get nothing', async () => {
+    await expect(fetch(server.network.replace('https', 'http'))).rejects.toThrow();
+    const { port } = new URL(server.network);
+    const old = connect({
+      port: Number(port),
+      host: '127.0.0.1',
+      rejectUnauthorized: false,
+      maxVersion: 'TLSv1.1',
+      minVersion: 'TLSv1',
+    });
+    const [error] = (await once(old, 'error')) as [{ code: string }];
+    expect(error.code).toMatch(/^ERR_SSL/);
+  });
+});

@@ -1,0 +1,87 @@
+/** Whose clients somebody sees, and with them whose sessions, plans and messages. */
+import { Inject, Injectable } from '@nestjs/common';
+import type { Visitor } from '@waxwing/core/door';
+import { DataSource } from 'typeorm';
+import { CONFIG, type Config } from '../config.js';
+import type { Writer } from '../database/writer.js';
+import { clientOfMessage } from '../plans/messages.js';
+import { notFound } from '../problems/problem.js';
+import type { Concerns } from './allowed.js';
+
+/** Ids of the clients that somebody sees, as a condition on a column of ids; its one parameter is whom it is asked for. */
+const OWN = '(SELECT clientId FROM client_trainers WHERE accountId = ?)';
+
+/** By kind: which of some ids are there and are not for them. */
+const HIDDEN: Readonly<Record<'client' | 'session' | 'plan', string>> = {
+  client: `SELECT id FROM clients WHERE id IN (SELECT value FROM json_each(?)) AND id NOT IN ${OWN}`,
+  session: `SELECT sessionId AS id FROM session_clients
+    WHERE sessionId IN (SELECT value FROM json_each(?)) AND clientId NOT IN ${OWN}`,
+  plan: `SELECT plans.id FROM plans, json_each(iif(json_valid(plans.document), plans.document, '{}'), '$.clientIds') AS one
+    WHERE plans.id IN (SELECT value FROM json_each(?)) AND one.value NOT IN ${OWN}`,
+};
+
+@Injectable()
+export class AccessService {
+  constructor(
+    @Inject(CONFIG) private readonly config: Config,
+    private readonly database: DataSource,
+  ) {}
+
+  /** @throws 404 for what somebody does not see, as for what is not there */
+  async check(visitor: Visitor, kind: keyof Concerns, ids: readonly string[]): Promise<void> {
+    if (visitor.sees === 'all' || ids.length === 0) return;
+    const hidden = kind === 'message' ? await this.hiddenMessages(visitor, ids) : await this.hidden(visitor, kind, ids);
+    if (hidden !== undefined) throw notFound(kind, hidden);
+  }
+
+  /** Of some clients those whom somebody sees. */
+  async seen<T extends { id: string }>(visitor: Visitor, clients: readonly T[]): Promise<T[]> {
+    if (visitor.sees === 'all') return [...clients];
+    const own = new Set(await this.ownClients(visitor));
+    return clients.filter(({ id }) => own.has(id));
+  }
+
+  private async ownClients(visitor: Visitor): Promise<string[]> {
+    const sql = 'SELECT clientId FROM client_trainers WHERE accountId = ?';
+    const rows = await this.database.query<{ clientId: string }[]>(sql, [visitor.id]);
+    return rows.map(({ clientId }) => clientId);
+  }
+
+  private async hidden(
+    visitor: Visitor,
+    kind: keyof typeof HIDDEN,
+    ids: readonly string[],
+  ): Promise<string | undefined> {
+    const [row] = await this.database.query<{ id: string }[]>(`${HIDDEN[kind]} LIMIT 1`, [
+      JSON.stringify(ids),
+      visitor.id,
+    ]);
+    return row?.id;
+  }
+
+  /** A message about nobody who is here any more is the owner's business. */
+  private async hiddenMessages(visitor: Visitor, names: readonly string[]): Promise<string | undefined> {
+    const own = new Set(await this.ownClients(visitor));
+    for (const name of names) {
+      const client = await clientOfMessage(this.config.dataFolder, name);
+      if (client !== null && !own.has(client)) return name;
+    }
+    return undefined;
+  }
+}
+
+/** The sessions of a query that somebody sees: those of which they see everybody. Parameters `:me`. */
+export const SEEN_SESSIONS = `NOT EXISTS (SELECT 1 FROM session_clients WHERE session_clients.sessionId = session.id
+  AND session_clients.clientId NOT IN (SELECT clientId FROM client_trainers WHERE accountId = :me))`;
+
+/** The plans of a query that somebody sees, in the same way. */
+export const SEEN_PLANS = `NOT EXISTS (SELECT 1 FROM json_each(iif(json_valid(plan.document), plan.document, '{}'), '$.clientIds') AS one
+  WHERE one.value NOT IN (SELECT clientId FROM client_trainers WHERE accountId = :me))`;
+
+/** Makes somebody the trainer of a client. */
+export const givenTo = (writer: Writer, clientId: string, accountId: string): void => {
+  writer.run(
+    `INSERT OR IGNORE INTO client_trainers (clientId, accountId) SELECT ?, id FROM accounts WHERE id = ?`,
+    ...[clientId, accountId],
+  );
+};

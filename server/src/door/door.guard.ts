@@ -1,0 +1,50 @@
+/** Stands before every route: lets in whoever it is for, to what they may see, with what they must bring. */
+import { type CanActivate, type ExecutionContext, Injectable } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Role } from '@waxwing/core/door';
+import type { Request } from 'express';
+import { ProblemException } from '../problems/problem.js';
+import { AccessService } from './access.service.js';
+import { type Concerns, ROUTE_CONCERNS, ROUTE_ROLES, setEntry } from './allowed.js';
+import { DoorService } from './door.service.js';
+
+@Injectable()
+export class DoorGuard implements CanActivate {
+  constructor(
+    private readonly reflector: Reflector,
+    private readonly door: DoorService,
+    private readonly access: AccessService,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const request = context.switchToHttp().getRequest<Request>();
+    const of = [context.getHandler(), context.getClass()];
+    const roles = this.reflector.getAllAndOverride<'anybody' | readonly Role[] | undefined>(ROUTE_ROLES, of);
+    const entry = await this.door.entryOf(request);
+    setEntry(request, entry);
+    if (roles === 'anybody') return true;
+    const { visitor, locked } = entry;
+    if (locked) throw new ProblemException(401, 'Type the PIN of this tablet first.');
+    if (!visitor) throw new ProblemException(401, 'Sign in first.');
+    this.door.checkToken(entry, request);
+    if (!roles?.includes(visitor.role))
+      throw new ProblemException(403, 'This is not for everybody who works here: ask the owner of the studio.');
+    const concerns = this.reflector.getAllAndOverride<Concerns | undefined>(ROUTE_CONCERNS, of) ?? {};
+    for (const [kind, paths] of Object.entries(concerns) as [keyof Concerns, readonly string[]][])
+      await this.access.check(
+        visitor,
+        kind,
+        paths.flatMap((path) => idsAt(request, path)),
+      );
+    return true;
+  }
+}
+
+/** The ids at a path of a request; what is of another kind is refused by what checks the request. */
+function idsAt(request: Request, path: string): string[] {
+  let at: unknown = request;
+  for (const key of path.split('.'))
+    at = typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined;
+  const all: unknown[] = Array.isArray(at) ? at : [at];
+  return all.filter((one): one is string => typeof one === 'string');
+}

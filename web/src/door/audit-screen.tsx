@@ -1,0 +1,116 @@
+/** Who came in, and who read, changed, exported or deleted what of whom: for the owner of the studio. */
+import type { AuditEntry } from '@waxwing/core/door';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { Link, useSearchParams } from 'react-router';
+import { accountsQuery, auditQuery, auditWholeQuery } from '../api/door';
+import { clientsQuery } from '../api/queries';
+import { More } from '../shell/more';
+import { Await } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
+import { KeepsForm } from './keeps-form';
+import { AUDIT_WORDS, fieldWords } from '../words/audit-words';
+import { dayWords, timeWords } from '../words/dates';
+
+export function AuditScreen() {
+  const [params] = useSearchParams();
+  const choose = useSetParam();
+  const [clientId, accountId] = [params.get('client') ?? '', params.get('who') ?? ''];
+  const list = useInfiniteQuery(auditQuery({ ...(clientId && { clientId }), ...(accountId && { accountId }) }));
+  const clients = useQuery(clientsQuery).data ?? [];
+  const accounts = useQuery(accountsQuery).data ?? [];
+  return (
+    <div className="mx-auto max-w-5xl p-4 sm:p-6">
+      <p className="quiet text-sm">
+        <Link className="link" to="/studio">
+          Studio
+        </Link>
+      </p>
+      <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
+        <h1>Who did what</h1>
+        <a className="btn" href="/api/audit.csv" download="waxwing-audit.csv">
+          <Download aria-hidden size={18} /> As a table
+        </a>
+      </header>
+      <p className="quiet mb-3 max-w-2xl">
+        Who came in from where, and who read, changed, exported or deleted what is noted of somebody’s health. Names of
+        fields only, never what is in them. <Whole />
+      </p>
+      <div className="mb-4 flex flex-wrap gap-3">
+        <select
+          aria-label="About whom"
+          className="select w-56"
+          value={clientId}
+          onChange={(event) => choose('client', event.target.value)}
+        >
+          <option value="">about everybody</option>
+          {clients.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+        <select
+          aria-label="By whom"
+          className="select w-56"
+          value={accountId}
+          onChange={(event) => choose('who', event.target.value)}
+        >
+          <option value="">by everybody</option>
+          {accounts.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </div>
+      <KeepsForm />
+      <Await query={list} what="what was done">
+        {(entries) => (
+          <>
+            {entries.length === 0 && <p className="quiet">Nothing yet.</p>}
+            <ul className="ruled border-base-content border-t-2">
+              {entries.map((entry) => (
+                <Entry key={entry.place} entry={entry} />
+              ))}
+            </ul>
+            <More query={list} what="entries" />
+          </>
+        )}
+      </Await>
+    </div>
+  );
+}
+
+function Whole() {
+  const { data } = useQuery(auditWholeQuery);
+  if (data === undefined) return null;
+  return data === null ? (
+    <>Every entry is as it was written.</>
+  ) : (
+    <strong role="alert" className="text-error">
+      Entry {data} is not as it was written: somebody changed the database by other means.
+    </strong>
+  );
+}
+
+function Entry({ entry: { at, accountName, action, clientId, clientName, fields, device } }: { entry: AuditEntry }) {
+  return (
+    <li className="grid gap-x-4 py-2 sm:grid-cols-[11rem_1fr_12rem]">
+      <span className="quiet">
+        {dayWords(at)}, {timeWords(at)}
+      </span>
+      <span>
+        <span className="font-semibold">{accountName || 'Somebody unknown'}</span> {AUDIT_WORDS[action]}
+        {clientId && (
+          <>
+            {' '}
+            <span className="font-semibold">{clientName || 'somebody who is deleted'}</span>
+          </>
+        )}
+        {fields.length > 0 && <span className="quiet">: {fields.map(fieldWords).join(', ')}</span>}
+      </span>
+      <span className="quiet sm:text-right">{device}</span>
+    </li>
+  );
+}

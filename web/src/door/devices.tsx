@@ -1,0 +1,136 @@
+/** From where people are signed in, and how another device comes in. */
+import type { Device, Pairing } from '@waxwing/core/door';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Tablet, Laptop } from 'lucide-react';
+import { useState } from 'react';
+import { devicesQuery, networkQuery } from '../api/door';
+import { call } from '../api/http';
+import { Dialog } from '../shell/dialog';
+import { Await, Wrong } from '../shell/states';
+import { dayWords, timeWords } from '../words/dates';
+import { useVisitor } from './use-door';
+
+export function Devices() {
+  const [pairing, pair] = useState(false);
+  const trains = useVisitor()?.role !== 'assistant';
+  const network = useQuery(networkQuery).data;
+  return (
+    <section aria-labelledby="devices">
+      <h2 id="devices" className="mb-1">
+        Devices
+      </h2>
+      {network && network.addresses.length === 0 ? (
+        <p className="quiet mb-2">
+          Only this computer comes in. For a tablet, set a passphrase, stop Waxwing, and start it with{' '}
+          <code>npm start -- --network</code>.
+        </p>
+      ) : (
+        <>
+          <p className="mb-1">
+            Other devices of your network open{' '}
+            <a className="link font-semibold" href={network?.addresses[0]}>
+              {network?.addresses[0]}
+            </a>
+            .
+          </p>
+          {network?.fingerprint && (
+            <p className="quiet mb-2 text-sm">
+              On each, first {network.addresses[0]}/trust. Fingerprint to compare:{' '}
+              <span className="font-mono break-all">{network.fingerprint}</span>
+            </p>
+          )}
+          {trains && (
+            <button type="button" className="btn mb-3" onClick={() => pair(true)}>
+              Pair a tablet
+            </button>
+          )}
+        </>
+      )}
+      <Await query={useQuery(devicesQuery)} what="the devices">
+        {(devices) =>
+          devices.length === 0 ? (
+            <p className="quiet">Nobody is signed in from a device.</p>
+          ) : (
+            <List devices={devices} mayEnd={trains} />
+          )
+        }
+      </Await>
+      {pairing && <PairDialog onClose={() => pair(false)} />}
+    </section>
+  );
+}
+
+function List({ devices, mayEnd }: { devices: readonly Device[]; mayEnd: boolean }) {
+  const queries = useQueryClient();
+  const again = () => queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
+  const shutOut = useMutation({ mutationFn: (id: string) => call('DELETE', `/door/devices/${id}`), onSuccess: again });
+  const endOthers = useMutation({ mutationFn: () => call('DELETE', '/door/devices'), onSuccess: again });
+  return (
+    <>
+      <ul className="ruled border-base-content border-t-2">
+        {devices.map(({ id, name, accountName, tablet, lastUsedAt, current }) => (
+          <li key={id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+            {tablet ? <Tablet aria-hidden size={20} /> : <Laptop aria-hidden size={20} />}
+            <span className="min-w-0 flex-1 font-semibold">
+              {name} <span className="quiet font-normal">· {accountName}</span>
+            </span>
+            <span className="quiet">
+              {current ? 'this one' : `last used ${dayWords(lastUsedAt)}, ${timeWords(lastUsedAt)}`}
+            </span>
+            {mayEnd && !current && (
+              <button
+                type="button"
+                className="btn btn-sm"
+                aria-label={`Shut out ${name}`}
+                disabled={shutOut.isPending}
+                onClick={() => shutOut.mutate(id)}
+              >
+                Shut out
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {mayEnd && devices.length > 2 && (
+        <button type="button" className="btn mt-2" disabled={endOthers.isPending} onClick={() => endOthers.mutate()}>
+          Sign me out everywhere else
+        </button>
+      )}
+      <Wrong error={shutOut.error ?? endOthers.error} />
+    </>
+  );
+}
+
+function PairDialog({ onClose }: { onClose: () => void }) {
+  const queries = useQueryClient();
+  const offer = useQuery({
+    queryKey: ['pairing'],
+    queryFn: () => call<Pairing>('POST', '/door/pairings'),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  const close = () => {
+    onClose();
+    void queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
+  };
+  return (
+    <Dialog title="Pair a tablet" onClose={close}>
+      <Await query={offer} what="a key">
+        {({ code, address, endsAt }) => (
+          <div className="grid items-center gap-6 sm:grid-cols-[16rem_1fr]">
+            <img
+              className="w-full bg-white"
+              alt="Code with the address to open on the tablet"
+              src={`data:image/svg+xml;utf8,${encodeURIComponent(code)}`}
+            />
+            <div className="space-y-3">
+              <p>Point the tablet’s camera at the code, or open on it:</p>
+              <p className="bg-base-200 p-2 font-mono text-sm break-all select-all">{address}</p>
+              <p className="quiet text-base">Good once, until {timeWords(endsAt)}. Then close this and begin again.</p>
+            </div>
+          </div>
+        )}
+      </Await>
+    </Dialog>
+  );
+}

@@ -1,0 +1,158 @@
+/** Who works in the studio: for its owner. */
+import { type Account, type Role, ROLES } from '@waxwing/core/door';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { accountsQuery } from '../api/door';
+import { call } from '../api/http';
+import { Dialog } from '../shell/dialog';
+import { Await, Wrong } from '../shell/states';
+import { ROLE_MEANS, ROLE_WORDS } from '../words/audit-words';
+import { CodeShown } from './code-shown';
+import { TextField } from './door-page';
+
+export function PeopleHere() {
+  const [adding, add] = useState(false);
+  const [code, setCode] = useState<{ name: string; code: string } | null>(null);
+  return (
+    <section aria-labelledby="people-here">
+      <h2 id="people-here" className="mb-1">
+        Who works here
+      </h2>
+      <Await query={useQuery(accountsQuery)} what="who works here">
+        {(accounts) => (
+          <ul className="ruled border-base-content border-t-2">
+            {accounts.map((account) => (
+              <Row key={account.id} account={account} onCode={setCode} />
+            ))}
+          </ul>
+        )}
+      </Await>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <button type="button" className="btn" onClick={() => add(true)}>
+          Add somebody
+        </button>
+        <Link className="btn" to="/studio/audit">
+          Who did what
+        </Link>
+      </div>
+      {adding && (
+        <Add
+          onClose={() => add(false)}
+          onAdded={(made) => {
+            add(false);
+            setCode(made);
+          }}
+        />
+      )}
+      {code && (
+        <Dialog title={`A code for ${code.name}`} onClose={() => setCode(null)}>
+          <p className="mb-4">
+            {code.name} opens Waxwing, presses “I have a code”, and chooses a passphrase with it. It is good for a week.
+          </p>
+          <CodeShown code={code.code} done="Done" onDone={() => setCode(null)} />
+        </Dialog>
+      )}
+    </section>
+  );
+}
+
+function Row({ account, onCode }: { account: Account; onCode: (made: { name: string; code: string }) => void }) {
+  const queries = useQueryClient();
+  const again = () => queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
+  const change = useMutation({
+    mutationFn: (body: { role?: Role; shutOut?: boolean }) => call('PATCH', `/accounts/${account.id}`, body),
+    onSuccess: again,
+  });
+  const newCode = useMutation({
+    mutationFn: () => call<{ code: string }>('POST', `/accounts/${account.id}/code`),
+    onSuccess: ({ code }) => onCode({ name: account.name, code }),
+  });
+  const out = account.shutOutAt !== null;
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+      <span className="min-w-0 flex-1 font-semibold">
+        {account.name}
+        {out && <span className="quiet font-normal"> · shut out</span>}
+        {!out && !account.signsIn && <span className="quiet font-normal"> · has no passphrase yet</span>}
+      </span>
+      <select
+        aria-label={`What ${account.name} may do`}
+        className="select w-40"
+        value={account.role}
+        disabled={out || change.isPending}
+        onChange={(event) => change.mutate({ role: event.target.value as Role })}
+      >
+        {ROLES.map((role) => (
+          <option key={role} value={role}>
+            {ROLE_WORDS[role]}
+          </option>
+        ))}
+      </select>
+      <button type="button" className="btn btn-sm" disabled={out} onClick={() => newCode.mutate()}>
+        New code
+      </button>
+      <button type="button" className="btn btn-sm" onClick={() => change.mutate({ shutOut: !out })}>
+        {out ? 'Let in again' : 'Shut out'}
+      </button>
+      <span className="quiet basis-full text-sm">{ROLE_MEANS[account.role]}</span>
+      <div className="basis-full empty:hidden">
+        <Wrong error={change.error ?? newCode.error} />
+      </div>
+    </li>
+  );
+}
+
+function Add({ onClose, onAdded }: { onClose: () => void; onAdded: (made: { name: string; code: string }) => void }) {
+  const [name, setName] = useState('');
+  const [role, setRole] = useState<Role>('trainer');
+  const queries = useQueryClient();
+  const add = useMutation({
+    mutationFn: () => call<{ code: string }>('POST', '/accounts', { name, role }),
+    onSuccess: async ({ code }) => {
+      await queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
+      onAdded({ name, code });
+    },
+  });
+  return (
+    <Dialog title="Add somebody" onClose={onClose}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add.mutate();
+        }}
+      >
+        <TextField
+          id="account-name"
+          label="Name"
+          required
+          maxLength={80}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <fieldset>
+          <legend className="mb-1 font-bold">May see</legend>
+          {ROLES.map((one) => (
+            <label key={one} className="flex min-h-11 items-center gap-3">
+              <input
+                type="radio"
+                name="account-role"
+                className="radio"
+                checked={role === one}
+                onChange={() => setRole(one)}
+              />
+              <span>
+                {ROLE_WORDS[one]} <span className="quiet text-base">· {ROLE_MEANS[one]}</span>
+              </span>
+            </label>
+          ))}
+        </fieldset>
+        <button type="submit" className="btn btn-primary target" disabled={add.isPending}>
+          Make a code for them
+        </button>
+        <Wrong error={add.error} />
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,70 @@
+/**
+ * What somebody leaves unsent when they sign out: sealed with a key that only the server has, and opened when the same person is back.
+ * Everything else goes from the device.
+ */
+import type { Door } from '@waxwing/core/door';
+import type { SessionEvent } from '@waxwing/core/session';
+import { openDB, type DBSchema } from 'idb';
+import { throwAllAway } from '../floor/pack';
+import { emptyQueue, keep, unsentTaps } from '../floor/tap-queue';
+import { forgetAllHere } from '../shell/kept';
+import { THEME_KEY } from '../shell/theme';
+
+interface SealedSchema extends DBSchema {
+  sealed: { key: string; value: { accountId: string; start: Uint8Array<ArrayBuffer>; bytes: ArrayBuffer } };
+}
+
+const database = () =>
+  openDB<SealedSchema>('waxwing-sealed', 1, {
+    upgrade: (db) => void db.createObjectStore('sealed', { keyPath: 'accountId' }),
+  });
+
+/** @param sealKey 32 bytes, base64url */
+const keyOf = (sealKey: string): Promise<CryptoKey> =>
+  crypto.subtle.importKey(
+    'raw',
+    Uint8Array.from(atob(sealKey.replaceAll('-', '+').replaceAll('_', '/')), (c) => c.charCodeAt(0)),
+    'AES-GCM',
+    false,
+    ['encrypt', 'decrypt'],
+  );
+
+/** Forgets on this device whatever is of the studio. */
+export async function forgetStudio(): Promise<void> {
+  await emptyQueue();
+  await throwAllAway();
+  forgetAllHere([THEME_KEY]);
+}
+
+/** The same when somebody signs out, but for what is not sent yet: that is sealed for them. @throws where it cannot be: nothing is forgotten then */
+export async function leave({ visitor, sealKey }: Pick<Door, 'visitor' | 'sealKey'>): Promise<void> {
+  const unsent = await unsentTaps();
+  if (visitor && sealKey && unsent.length > 0) {
+    const start = crypto.getRandomValues(new Uint8Array(12));
+    const text = new TextEncoder().encode(JSON.stringify([...(await opened({ visitor, sealKey })), ...unsent]));
+    const bytes = await crypto.subtle.encrypt({ name: 'AES-GCM', iv: start }, await keyOf(sealKey), text);
+    await (await database()).put('sealed', { accountId: visitor.id, start, bytes });
+  }
+  await forgetStudio();
+}
+
+/** Puts back what somebody left here, and sends it. */
+export async function comeBack(door: Pick<Door, 'visitor' | 'sealKey'>): Promise<void> {
+  const events = await opened(door);
+  if (events.length === 0 || !door.visitor) return;
+  await keep(events);
+  await (await database()).delete('sealed', door.visitor.id);
+}
+
+async function opened({ visitor, sealKey }: Pick<Door, 'visitor' | 'sealKey'>): Promise<SessionEvent[]> {
+  if (!visitor || !sealKey) return [];
+  try {
+    const found = await (await database()).get('sealed', visitor.id);
+    if (!found) return [];
+    const plain = await crypto.subtle.decrypt({ name: 'AES-GCM', iv: found.start }, await keyOf(sealKey), found.bytes);
+    return JSON.parse(new TextDecoder().decode(plain)) as SessionEvent[];
+  } catch {
+    // Of another key, or no storage: it is not ours to open.
+    return [];
+  }
+}

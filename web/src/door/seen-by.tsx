@@ -1,0 +1,40 @@
+/** Who sees a client, besides the owner of the studio. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { accountsQuery, trainersQuery } from '../api/door';
+import { call } from '../api/http';
+import { Wrong } from '../shell/states';
+import { useVisitor } from './use-door';
+
+/** Nothing where only one person works. */
+export function SeenBy({ clientId }: { clientId: string }) {
+  const accounts = useQuery(accountsQuery).data ?? [];
+  const seen = useQuery(trainersQuery(clientId));
+  const visitor = useVisitor();
+  const queries = useQueryClient();
+  const give = useMutation({
+    mutationFn: (accountIds: readonly string[]) => call('POST', `/clients/${clientId}/trainers`, { accountIds }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: trainersQuery(clientId).queryKey }),
+  });
+  const others = accounts.filter(({ role, shutOutAt }) => role !== 'owner' && shutOutAt === null);
+  const now = seen.data;
+  if (others.length === 0 || !now) return null;
+  return (
+    <fieldset className="mt-4">
+      <legend className="mb-1 font-bold">Seen by</legend>
+      {others.map(({ id, name }) => (
+        <label key={id} className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="checkbox"
+            checked={now.includes(id)}
+            disabled={give.isPending || (id === visitor?.id && visitor.sees === 'own')}
+            onChange={({ target }) => give.mutate(target.checked ? [...now, id] : now.filter((one) => one !== id))}
+          />
+          {name}
+        </label>
+      ))}
+      <p className="quiet text-sm">The owner of the studio sees everybody.</p>
+      <Wrong error={give.error} />
+    </fieldset>
+  );
+}

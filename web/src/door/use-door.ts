@@ -1,0 +1,29 @@
+/** The door as a screen sees it: who is in, and how one goes in and out. */
+import type { Door, Visitor } from '@waxwing/core/door';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { doorQuery } from '../api/door';
+import { call } from '../api/http';
+import { leave } from './sealed';
+
+/** Whoever works here; null while nobody knows. */
+export const useVisitor = (): Visitor | null => useQuery(doorQuery).data?.visitor ?? null;
+
+/** After whoever is in has changed: nothing that another one has read stays on the screen. */
+export function useGoIn(): () => Promise<void> {
+  const queries = useQueryClient();
+  return async () => {
+    queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== doorQuery.queryKey[0] });
+    await queries.invalidateQueries({ queryKey: doorQuery.queryKey });
+  };
+}
+
+export function useSignOut() {
+  const goIn = useGoIn();
+  return useMutation({
+    mutationFn: async (door: Door) => {
+      await leave(door);
+      await call('POST', '/door/sign-out');
+      await goIn();
+    },
+  });
+}

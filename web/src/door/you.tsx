@@ -1,0 +1,130 @@
+/** Whoever is in: signing out, the passphrase, and whether this machine asks for one. */
+import { type Door, PASSPHRASE_LEAST } from '@waxwing/core/door';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { doorQuery } from '../api/door';
+import { call } from '../api/http';
+import { Dialog } from '../shell/dialog';
+import { Await, Wrong } from '../shell/states';
+import { ROLE_WORDS } from '../words/audit-words';
+import { CodeShown } from './code-shown';
+import { TextField } from './door-page';
+import { useGoIn, useSignOut } from './use-door';
+
+export const You = () => (
+  <Await query={useQuery(doorQuery)} what="who is signed in">
+    {(door) => <Who door={door} />}
+  </Await>
+);
+
+function Who({ door }: { door: Door }) {
+  const [changing, change] = useState(false);
+  const goIn = useGoIn();
+  const signOut = useSignOut();
+  const setOpen = useMutation({
+    mutationFn: async (open: boolean) => {
+      await call('PATCH', '/door', { open });
+      await goIn();
+    },
+  });
+  const { visitor, state, here, demo, token, tablet } = door;
+  if (!visitor) return null;
+  return (
+    <section aria-labelledby="you">
+      <h2 id="you" className="mb-1">
+        You
+      </h2>
+      <p className="mb-3 text-lg">
+        {visitor.name || 'Whoever uses this computer'} <span className="quiet">· {ROLE_WORDS[visitor.role]}</span>
+        {tablet && <span className="quiet"> on this tablet</span>}
+      </p>
+      {state === 'open' && here && (
+        <p className="quiet mb-3">
+          {demo
+            ? 'The demo signs in by itself on this computer. Nobody comes in from another one.'
+            : 'Nobody signs in on this computer: whoever sits at it sees everything.'}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {token !== null && (
+          <button type="button" className="btn" disabled={signOut.isPending} onClick={() => signOut.mutate(door)}>
+            Sign out
+          </button>
+        )}
+        {visitor.role !== 'assistant' && (
+          <button type="button" className="btn" onClick={() => change(true)}>
+            {state === 'open' ? 'Set a passphrase' : 'Change passphrase'}
+          </button>
+        )}
+        {here && visitor.role === 'owner' && (
+          <button
+            type="button"
+            className="btn"
+            disabled={setOpen.isPending}
+            onClick={() => setOpen.mutate(state === 'closed')}
+          >
+            {state === 'closed' ? 'Open this computer without signing in' : 'Ask for the passphrase on this computer'}
+          </button>
+        )}
+      </div>
+      <Wrong error={signOut.error ?? setOpen.error} />
+      {changing && <ChangePassphrase first={state === 'open'} onClose={() => change(false)} />}
+    </section>
+  );
+}
+
+function ChangePassphrase({ first, onClose }: { first: boolean; onClose: () => void }) {
+  const [now, setNow] = useState('');
+  const [passphrase, setPassphrase] = useState('');
+  const goIn = useGoIn();
+  const save = useMutation({
+    mutationFn: () => call<{ code: string }>('POST', '/door/passphrase', { passphrase, ...(now ? { now } : {}) }),
+  });
+  const done = async () => {
+    onClose();
+    await goIn();
+  };
+  if (save.data)
+    return (
+      <Dialog title="If you forget it" onClose={() => void done()}>
+        <p className="mb-4">With this code you choose another passphrase. The one before opens nothing any more.</p>
+        <CodeShown code={save.data.code} done="Done" onDone={() => void done()} />
+      </Dialog>
+    );
+  return (
+    <Dialog title={first ? 'Set a passphrase' : 'Change passphrase'} onClose={onClose}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+      >
+        <TextField
+          id="passphrase-now"
+          label={first ? 'Passphrase so far, if there is one' : 'Passphrase so far'}
+          type="password"
+          autoComplete="current-password"
+          required={!first}
+          value={now}
+          onChange={(event) => setNow(event.target.value)}
+        />
+        <TextField
+          id="passphrase-next"
+          label="New passphrase"
+          type="password"
+          autoComplete="new-password"
+          required
+          minLength={PASSPHRASE_LEAST}
+          hint="Three or four words that do not belong together. You are signed out everywhere else."
+          value={passphrase}
+          onChange={(event) => setPassphrase(event.target.value)}
+        />
+        <button type="submit" className="btn btn-primary target" disabled={save.isPending}>
+          Save
+        </button>
+        <Wrong error={save.error} />
+      </form>
+    </Dialog>
+  );
+}
