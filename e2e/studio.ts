@@ -71,7 +71,13 @@ export class Studio {
   }
 
   private get environment(): NodeJS.ProcessEnv {
-    return { ...process.env, WAXWING_DATA: this.folder, PORT: this.port, NETWORK_PORT: '0' };
+    return {
+      ...process.env,
+      WAXWING_DATA: this.folder,
+      PORT: this.port,
+      NETWORK_PORT: '0',
+      WAXWING_KEYS: join(this.folder, 'keys'),
+    };
   }
 
   async close(): Promise<void> {

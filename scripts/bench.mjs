@@ -293,7 +293,7 @@ row('fold of 2,000 events with parts', await time(200, () => fold(composed, [cli
 async function serve(args, folder) {
   const start = performance.now();
   const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER, ...args], {
-    env: { ...process.env, WAXWING_DATA: folder, PORT: '0' },
+    env: { ...process.env, WAXWING_DATA: folder, WAXWING_KEYS: join(folder, 'keys'), PORT: '0' },
   });
   child.stderr.pipe(process.stderr);
   const [line] = await once(child.stdout, 'data');

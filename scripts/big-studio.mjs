@@ -24,7 +24,7 @@ const uuid = (n) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}
 export async function startOn(folder) {
   const began = performance.now();
   const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER], {
-    env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, PORT: '0' },
+    env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, WAXWING_KEYS: join(folder, 'keys'), PORT: '0' },
   });
   child.stderr.pipe(process.stderr);
   const [line] = await once(child.stdout, 'data');

@@ -217,7 +217,7 @@ export async function soak(faults, seed = 11) {
 async function start(folder) {
   for (let tries = 0; tries < 100; tries += 1) {
     const child = spawn(process.execPath, [SERVER], {
-      env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, PORT: '0' },
+      env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, WAXWING_KEYS: join(folder, 'keys'), PORT: '0' },
       stdio: ['ignore', 'pipe', 'ignore'],
     });
     const line = await Promise.race([once(child.stdout, 'data'), once(child, 'exit').then(() => null)]);

@@ -3,13 +3,14 @@
  * What looks itself up at run time, or is loaded a second time by others, stays outside.
  */
 export default {
-  // The server, its threads, and the programs of backups and of the owner's code.
+  // The server, its threads, and the programs of backups and of codes and keys.
   input: {
     main: 'server/dist/main.js',
     preparing: 'server/dist/imports/preparing.js',
     checkpoints: 'server/dist/database/checkpoints.js',
     backup: 'server/dist/backup.js',
     owner: 'server/dist/owner.js',
+    'new-key': 'server/dist/new-key.js',
   },
   platform: 'node',
   external: [

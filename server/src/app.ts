@@ -36,7 +36,7 @@ export async function createApp(
   acceptLoss = false,
 ): Promise<NestExpressApplication> {
   const starter = loadChecked(config.libraryFolder, config.libraryChecked);
-  const folder = await prepareFolder(config.dataFolder, acceptLoss);
+  const folder = await prepareFolder(config.dataFolder, acceptLoss, config.keys);
   try {
     return await buildApp(config, folder, starter, webFolder);
   } catch (error) {

@@ -1,7 +1,7 @@
 /** `node backup.js backup [file]` and `node backup.js restore file`. What cannot be done is told in one line. */
 import { join, resolve } from 'node:path';
 import { makeBackup, restoreBackup, type Counts } from './backups/backup-file.js';
-import { dataFolderOf, StartError } from './config.js';
+import { dataFolderOf, keyPlaceOf, StartError } from './config.js';
 import { isFull } from './database/studio-folder.js';
 
 const told = ({ clients, sessions, events, plans, movements, pictures }: Counts): string =>
@@ -9,12 +9,18 @@ const told = ({ clients, sessions, events, plans, movements, pictures }: Counts)
 
 function run([what, file]: readonly string[], env: NodeJS.ProcessEnv): void {
   const folder = dataFolderOf(env);
+  const lock = { keys: keyPlaceOf(env), passphrase: env.WAXWING_PASSPHRASE ?? '' };
   if (what === 'backup') {
     const name = `waxwing-${new Date().toISOString().slice(0, 16).replace(':', '')}.backup`;
     const target = file ? resolve(file) : join(folder, 'backups', name);
-    console.log(`Written and verified: ${target} (${told(makeBackup(folder, target))}).`);
+    const counts = makeBackup(folder, target, lock.passphrase ? lock : null);
+    console.log(`Written and verified: ${target} (${told(counts)}).`);
+    if (file && !lock.passphrase)
+      console.log(
+        'Its health notes open with the key of this machine alone; set WAXWING_PASSPHRASE to take the key along.',
+      );
   } else if (what === 'restore' && file) {
-    const { counts, aside } = restoreBackup(resolve(file), folder, new Date());
+    const { counts, aside } = restoreBackup(resolve(file), folder, new Date(), lock);
     console.log(`${folder} holds ${told(counts)}.`);
     if (aside) console.log(`What was there before lies in ${aside}.`);
   } else throw new StartError('Say which file to bring back: npm run restore -- FILE');

@@ -1,7 +1,9 @@
 /** Settings from the environment, checked once at start. */
 import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
-import { dirname, resolve } from 'node:path';
+import { homedir } from 'node:os';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { KEY_BYTES } from './sealed/sealer.js';
 
 /** The code runs from a folder of `server`, bundled or not. */
 const fromHere = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
@@ -23,6 +25,8 @@ export interface Config {
   figures: string;
   figuresChecked: string;
   stills: string;
+  /** Where the key lies with which health notes are sealed. */
+  keys: KeyPlace;
   /** The address that a proxy in front answers at; null where there is none. Its headers are believed then. */
   proxy: URL | null;
   /** Requests that are taken of one address of the network within ten seconds. */
@@ -37,6 +41,14 @@ export interface NetworkConfig {
   names: readonly string[];
   /** Files of an own certificate and its key; null for one made here. */
   own: { certificate: string; key: string } | null;
+}
+
+/** Where the key of a studio is. */
+export interface KeyPlace {
+  /** The folder of key files. */
+  folder: string;
+  /** A key that was given; null for one in a file. */
+  given: Buffer | null;
 }
 
 /** What the configuration is asked for by. */
@@ -66,6 +78,15 @@ const portOf = (name: string, said: string | undefined, usual: number): number =
     throw new StartError(`${name} must be a number from 0 to 65535, not "${said}".`);
   return port;
 };
+
+/** @throws StartError for a key that is none */
+export function keyPlaceOf(env: NodeJS.ProcessEnv): KeyPlace {
+  const folder = env.WAXWING_KEYS ?? join(env.XDG_CONFIG_HOME ?? join(homedir(), '.config'), 'waxwing');
+  if (!env.WAXWING_KEY) return { folder, given: null };
+  const given = Buffer.from(env.WAXWING_KEY, 'base64');
+  if (given.length !== KEY_BYTES) throw new StartError('WAXWING_KEY must be 32 bytes in base64.');
+  return { folder, given };
+}
 
 /** @throws StartError */
 function proxyOf(said: string | undefined): URL | null {
@@ -123,6 +144,7 @@ export function readConfig(env: NodeJS.ProcessEnv, network = false): Config {
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
     stills: fromHere('../../library/stills'),
+    keys: keyPlaceOf(env),
     proxy,
     mostRequests: MOST_REQUESTS,
     network: network ? networkOf(env, port) : null,

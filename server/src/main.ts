@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { LibraryError } from '@waxwing/library';
 import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createApp } from './app.js';
@@ -68,7 +69,11 @@ function explain(error: unknown, env: NodeJS.ProcessEnv): string {
 process.umask(0o077);
 try {
   const { argv, env } = process;
-  await start(readConfig(env, argv.includes('--network')), argv.includes('--demo'), argv.includes('--accept-loss'));
+  const demo = argv.includes('--demo');
+  const config = readConfig(env, argv.includes('--network'));
+  // The demo is made anew at each start, and so is its key: it is thrown away with the rest.
+  if (demo) config.keys = { folder: join(config.dataFolder, 'keys'), given: null };
+  await start(config, demo, argv.includes('--accept-loss'));
 } catch (error) {
   console.error(explain(error, process.env));
   process.exit(1);

@@ -17,7 +17,14 @@ afterEach(() => rmSync(folder, { recursive: true }));
 /** Starts the built server, which is expected to give up, and returns what it said. */
 async function refusal(env: Record<string, string>): Promise<string> {
   const child = spawn(process.execPath, [MAIN], {
-    env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, PORT: '0', ...env },
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      WAXWING_DATA: folder,
+      WAXWING_KEYS: join(folder, 'keys'),
+      PORT: '0',
+      ...env,
+    },
   });
   let said = '';
   child.stdout.on('data', (data: Buffer) => child.kill() && (said += `started: ${data.toString()}`));

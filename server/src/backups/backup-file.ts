@@ -18,7 +18,10 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';
-import { StartError } from '../config.js';
+import { randomBytes, scryptSync } from 'node:crypto';
+import { type KeyPlace, StartError } from '../config.js';
+import { keepKeys, keysIn } from '../sealed/keys.js';
+import { KEY_BYTES, Sealer } from '../sealed/sealer.js';
 import { damageOf, stampOf, StudioFolder } from '../database/studio-folder.js';
 
 /** How much there is of what. */
@@ -46,10 +49,11 @@ function inFile<T>(file: string, options: Database.Options, work: (db: Database.
 
 /**
  * Writes a backup of a data folder, safe while a server works on it.
+ * @param lock with it the key goes along, so that the backup opens on another machine
  * @returns how much is in it
  * @throws StartError when there is no studio, or the copy is not whole; no file is left then
  */
-export function makeBackup(folder: string, target: string): Counts {
+export function makeBackup(folder: string, target: string, lock: Lock | null = null): Counts {
   const { database } = new StudioFolder(folder);
   if (!existsSync(database)) throw new StartError(`There is no studio in ${folder}.`);
   const part = `${target}.part`;
@@ -67,6 +71,7 @@ export function makeBackup(folder: string, target: string): Counts {
     const counts = inFile(part, {}, (db) => {
       db.pragma('journal_mode = DELETE');
       layIn(db, folder);
+      if (lock) layKeyIn(db, lock);
       return countsOf(db);
     });
     verify(part, counts, before, after);
@@ -89,6 +94,53 @@ function layIn(db: Database.Database, folder: string): void {
   for (const kind of LAID_IN)
     for (const name of existsSync(join(folder, kind)) ? readdirSync(join(folder, kind)) : [])
       if (!name.endsWith('.part')) insert.run(`${kind}/${name}`, readFileSync(join(folder, kind, name)));
+}
+
+/** A passphrase for a backup, and where the keys of studios are. */
+export interface Lock {
+  keys: KeyPlace;
+  passphrase: string;
+}
+
+/** From a passphrase to a key, slowly: scrypt as OWASP gives it for 2^17. */
+const keyFrom = (passphrase: string, salt: Buffer): Sealer =>
+  new Sealer([scryptSync(passphrase.normalize('NFC'), salt, KEY_BYTES, { N: 2 ** 17, r: 8, p: 1, maxmem: 2 ** 28 })]);
+
+/** @throws StartError where there is no key */
+function layKeyIn(db: Database.Database, { keys, passphrase }: Lock): void {
+  const found = keysIn(keys, studioIn(db));
+  if (!found) throw new StartError('There is no key of this studio here: start Waxwing once first.');
+  const salt = randomBytes(16);
+  const text = keyFrom(passphrase, salt).seal(found.map((key) => key.toString('base64')).join(), 'backup');
+  db.exec('CREATE TABLE backup_key (salt BLOB NOT NULL, text TEXT NOT NULL)');
+  db.prepare('INSERT INTO backup_key (salt, text) VALUES (?, ?)').run(salt, text);
+}
+
+const studioIn = (db: Database.Database): string =>
+  (db.prepare('SELECT studio FROM meta').get() as { studio: string }).studio;
+
+/**
+ * Takes the key of a backup to where this machine keeps its keys, unless it is there.
+ * @throws StartError where the passphrase is missing or another
+ */
+function takeKey(db: Database.Database, { keys, passphrase }: Lock): void {
+  const studio = studioIn(db);
+  const held = db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_key'`).get();
+  if (held && !keysIn(keys, studio)) {
+    if (passphrase === '')
+      throw new StartError(
+        'This backup has its key in it, behind a passphrase: set WAXWING_PASSPHRASE, and try again.',
+      );
+    const { salt, text } = db.prepare('SELECT salt, text FROM backup_key').get() as { salt: Buffer; text: string };
+    const plain = keyFrom(passphrase, salt).open(text, 'backup');
+    if (plain === undefined) throw new StartError('This is not the passphrase of this backup. Nothing was changed.');
+    keepKeys(
+      keys,
+      studio,
+      plain.split(',').map((key) => Buffer.from(key, 'base64')),
+    );
+  }
+  db.exec('DROP TABLE IF EXISTS backup_key');
 }
 
 /** Opens a copy and compares it with what it was made from. @throws StartError */
@@ -138,7 +190,7 @@ export interface Restored {
  * Brings a backup back into a data folder. What was there is kept aside in it.
  * @throws StartError while a server runs on the folder, and for a file that is no backup; nothing is changed then
  */
-export function restoreBackup(file: string, path: string, now: Date): Restored {
+export function restoreBackup(file: string, path: string, now: Date, lock: Lock): Restored {
   mkdirSync(path, { recursive: true, mode: 0o700 });
   const folder = new StudioFolder(path);
   folder.claim();
@@ -160,6 +212,10 @@ export function restoreBackup(file: string, path: string, now: Date): Restored {
         writeFileSync(join(fresh, to), bytes, { mode: 0o600, flush: true });
       }
       db.exec('DROP TABLE backup_files');
+      takeKey(db, lock);
+      // Who was shut out since must not be in again.
+      if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'door_sessions'`).get())
+        db.exec(`UPDATE door_sessions SET ended = 'shut-out' WHERE ended IS NULL`);
       db.exec('VACUUM');
     });
     flush(database);

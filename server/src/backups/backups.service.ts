@@ -79,7 +79,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
       try {
         db.transaction(() => {
           if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get()) eraseMessages(db, clientId);
-          eraseClient(new Writer(db, this.database), clientId);
+          eraseClient(new Writer(db, this.database, this.folder.sealer), clientId);
         })();
       } finally {
         db.close();

@@ -1,6 +1,8 @@
 import { type DynamicModule, Global, Module, type OnApplicationShutdown } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { dataSourceOptions } from './data-source.js';
+import { DataSource } from 'typeorm';
+import { Opening } from '../sealed/opening.js';
 import { DamageService } from './damage.service.js';
 import { StudioFolder } from './studio-folder.js';
 import { WriteGate } from './write-gate.js';
@@ -9,7 +11,12 @@ import { WriteGate } from './write-gate.js';
 @Global()
 @Module({})
 export class DatabaseModule implements OnApplicationShutdown {
-  constructor(private readonly folder: StudioFolder) {}
+  constructor(
+    private readonly folder: StudioFolder,
+    database: DataSource,
+  ) {
+    database.subscribers.push(new Opening(folder.sealer));
+  }
 
   static on(folder: StudioFolder): DynamicModule {
     return {

@@ -3,8 +3,9 @@ import Database from 'better-sqlite3';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { DataSource } from 'typeorm';
-import { StartError } from '../config.js';
+import { type KeyPlace, StartError } from '../config.js';
 import { dataSourceOptions, MIGRATIONS } from './data-source.js';
+import { sealStudio } from '../sealed/seal-studio.js';
 import { closeToOthers, damageOf, isFull, stampOf, StudioFolder } from './studio-folder.js';
 
 const NAMES = MIGRATIONS.map((Migration) => new Migration().name);
@@ -14,7 +15,7 @@ const NAMES = MIGRATIONS.map((Migration) => new Migration().name);
  * @param acceptLoss go on with a database that is not what it was
  * @throws StartError in one line for whatever stops the start; nothing is changed then, and the folder is free again
  */
-export async function prepareFolder(path: string, acceptLoss: boolean): Promise<StudioFolder> {
+export async function prepareFolder(path: string, acceptLoss: boolean, keys: KeyPlace): Promise<StudioFolder> {
   const folder = new StudioFolder(path);
   folder.claim();
   try {
@@ -24,6 +25,7 @@ export async function prepareFolder(path: string, acceptLoss: boolean): Promise<
     // What earlier versions deleted still lay in free pages.
     if (older) await source.query('VACUUM');
     await source.destroy();
+    folder.sealer = sealStudio(folder.database, keys, acceptLoss);
     const stamp = stampOf(folder.database);
     if (!stamp) throw new StartError(`The database ${folder.database} could not be brought up to date.`);
     folder.mark(stamp);

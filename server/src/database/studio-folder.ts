@@ -19,6 +19,7 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import { StartError } from '../config.js';
+import type { Sealer } from '../sealed/sealer.js';
 
 interface Marker {
   studio: string;
@@ -43,11 +44,22 @@ export interface Space {
 export class StudioFolder {
   readonly database: string;
   private lock: Database.Database | undefined;
+  private own: Sealer | undefined;
   private marker: Marker | undefined;
   private timer: NodeJS.Timeout | undefined;
 
   constructor(readonly path: string) {
     this.database = join(path, 'waxwing.sqlite');
+  }
+
+  /** What seals and opens health notes here; there is one once the folder is prepared. */
+  get sealer(): Sealer {
+    if (!this.own) throw new Error('the folder is not prepared');
+    return this.own;
+  }
+
+  set sealer(sealer: Sealer) {
+    this.own = sealer;
   }
 
   get backups(): string {

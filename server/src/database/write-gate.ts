@@ -31,7 +31,7 @@ export class WriteGate implements OnApplicationBootstrap, OnApplicationShutdown 
     try {
       const [answer, place] = db
         .transaction((): [T, number] => {
-          const done = work(new Writer(db, this.source));
+          const done = work(new Writer(db, this.source, this.folder.sealer));
           if (done instanceof Promise) throw new TypeError('a write must not wait for anything');
           return [done, countWrite(db)];
         })

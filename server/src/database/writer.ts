@@ -1,5 +1,7 @@
 /** The statements of one transaction, synchronous. Rows go in and out by their entities, as TypeORM knows them. */
 import type Database from 'better-sqlite3';
+import { sealedFor } from '../sealed/seal-studio.js';
+import { SEALED, type Sealer } from '../sealed/sealer.js';
 import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
 
 type Value = string | number | null | Buffer;
@@ -8,6 +10,7 @@ export class Writer {
   constructor(
     private readonly db: Database.Database,
     private readonly source: DataSource,
+    private readonly sealer: Sealer,
   ) {}
 
   insert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: Partial<E> | readonly Partial<E>[]): void {
@@ -68,13 +71,21 @@ export class Writer {
     return this.source.getMetadata(entity).tableName;
   }
 
+  /** What is noted of somebody's health goes in sealed. */
+  private sealed(entity: EntityTarget<ObjectLiteral>, column: string, value: Value): Value {
+    const table = this.table(entity);
+    const goesSealed = typeof value === 'string' && value !== '' && SEALED[table]?.includes(column);
+    return goesSealed ? sealedFor(this.sealer, value, table, column) : value;
+  }
+
   private columns<E extends ObjectLiteral>(entity: EntityTarget<E>, row: Partial<E>): [string, Value][] {
     const { columns } = this.source.getMetadata(entity);
     return columns.flatMap((column): [string, Value][] => {
       if (!(column.propertyName in row)) return [];
       const value: unknown = row[column.propertyName as keyof E];
       if (value === undefined) return [];
-      return [[column.databaseName, this.source.driver.preparePersistentValue(value, column) as Value]];
+      const stored = this.source.driver.preparePersistentValue(value, column) as Value;
+      return [[column.databaseName, this.sealed(entity, column.databaseName, stored)]];
     });
   }
 }

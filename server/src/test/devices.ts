@@ -17,8 +17,8 @@ export class Device {
 
   /** One request; what it answers. */
   async ask(method: string, path: string, body?: object, headers: Record<string, string> = {}) {
-    const send = request(this.address)
-      [method.toLowerCase() as 'get'](path)
+    const http = request(this.address);
+    const send = http[method.toLowerCase() as 'get'](path)
       .disableTLSCerts()
       .set({
         'User-Agent': this.agent,

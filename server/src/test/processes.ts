@@ -22,6 +22,7 @@ const environment = (folder: string, env: Record<string, string> = {}) => ({
   NODE_OPTIONS: '',
   WAXWING_DATA: folder,
   PORT: '0',
+  WAXWING_KEYS: join(folder, 'keys'),
   ...env,
 });
 

@@ -26,6 +26,8 @@ export interface StudioServer {
   keep: (plan: object) => Promise<StoredPlan>;
   /** The way in for other devices: HTTPS on a port of its own. */
   network: string;
+  /** Opens it on what is there. */
+  open: () => Promise<void>;
   /** Stops the server and opens it again on the same data. */
   restart: () => Promise<void>;
   stop: () => Promise<void>;
@@ -55,6 +57,7 @@ export async function startServer({
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(dataFolder, 'none.json'),
     stills: join(LIBRARY, '../stills'),
+    keys: { folder: join(dataFolder, 'keys'), given: null },
     proxy,
     mostRequests,
     network: network ? { port: 0, names: [], own: null } : null,
@@ -66,7 +69,7 @@ export async function startServer({
     other?.server.close();
     await server.app.close();
   };
-  const open = async () => {
+  server.open = async () => {
     server.app = await createApp(config);
     await server.app.listen(0, config.host);
     server.http = request(server.app.getHttpServer());
@@ -85,12 +88,12 @@ export async function startServer({
   server.keep = async (plan) => (await server.http.post('/api/plans').send({ plan }).expect(201)).body as StoredPlan;
   server.restart = async () => {
     await close();
-    await open();
+    await server.open();
   };
   server.stop = async () => {
     await close();
     rmSync(dataFolder, { recursive: true });
   };
-  await open();
+  await server.open();
   return server;
 }

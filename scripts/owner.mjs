@@ -1,9 +1,0 @@
-/** `npm run owner`: a new code for an owner who can sign in no more. Waxwing must be stopped. */
-import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
-import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
-
-ensureInstalled();
-ensureBuilt();
-const { status } = spawnSync(process.execPath, [join(ROOT, 'server/bundle/owner.js')], { stdio: 'inherit' });
-process.exitCode = status ?? 1;

@@ -1,0 +1,89 @@
+/** At the start: finds or makes the key of a studio, and seals what an earlier version or another key left. */
+import Database from 'better-sqlite3';
+import { type KeyPlace, StartError } from '../config.js';
+import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
+import { isSealed, SEALED, Sealer } from './sealer.js';
+
+/** What lies there, and nothing is lost where it is left plain. */
+const isEmpty = (value: string): boolean => value === '' || value === 'null' || value === '[]';
+
+/**
+ * @param acceptLoss go on without what a lost key had sealed
+ * @throws StartError when something is sealed with a key that is not here
+ */
+export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolean): Sealer {
+  const db = new Database(database, { fileMustExist: true });
+  try {
+    const { studio } = db.prepare('SELECT studio FROM meta').get() as { studio: string };
+    const found = keysIn(place, studio);
+    const keys = found ?? [newKey()];
+    if (!found && somethingSealed(db) && !acceptLoss)
+      throw new StartError(
+        `What is noted of people's health is sealed, and its key ${keyFileOf(place, studio)} is not here. Put it back, set WAXWING_KEY, or bring back a backup with its passphrase. With --accept-loss Waxwing starts without those notes.`,
+      );
+    // The key first: what is sealed with one that is lost is lost.
+    if (!found) keepKeys(place, studio, keys);
+    const sealer = new Sealer(keys);
+    if (reseal(db, sealer, acceptLoss) > 0) db.exec('VACUUM');
+    return sealer;
+  } finally {
+    db.close();
+  }
+}
+
+const somethingSealed = (db: Database.Database): boolean =>
+  Object.entries(SEALED).some(([table, columns]) =>
+    columns.some((column) => db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get()),
+  );
+
+/** A text as it lies in a column: JSON keeps its quotes, so that the column is JSON still. */
+const textIn = (value: string): string => (value.startsWith('"sealed:') ? (JSON.parse(value) as string) : value);
+
+/** @returns how many were sealed anew */
+function reseal(db: Database.Database, sealer: Sealer, acceptLoss: boolean): number {
+  let done = 0;
+  const one = db.transaction(() => {
+    for (const [table, columns] of Object.entries(SEALED)) {
+      if (!db.prepare('SELECT 1 FROM sqlite_master WHERE name = ?').get(table)) continue;
+      const rows = db.prepare(`SELECT id, ${columns.join(', ')} FROM ${table}`).all() as Record<
+        string,
+        string | null
+      >[];
+      for (const row of rows)
+        for (const column of columns) {
+          const value = row[column];
+          if (value === null || value === undefined || isEmpty(value)) continue;
+          const text = textIn(value);
+          if (isSealed(text) && sealer.isCurrent(text)) continue;
+          const where = `${table}.${column}`;
+          const plain = isSealed(text) ? sealer.open(text, where) : value;
+          if (plain === undefined && !acceptLoss) continue;
+          db.prepare(`UPDATE ${table} SET ${column} = ? WHERE id = ?`).run(
+            plain === undefined ? (LOST[column] ?? '') : sealedFor(sealer, plain, table, column),
+            row.id,
+          );
+          done += 1;
+        }
+    }
+  });
+  one();
+  return done;
+}
+
+/** What stands for a note whose key is lost. A limit of which nothing is known closes nothing: the note says that one was there. */
+const LOST: Readonly<Record<string, string | null>> = {
+  healthNote: 'What was noted here is lost with its key. Ask again, limits as well.',
+  readiness: null,
+  today: null,
+  limits: '[]',
+};
+
+/** The columns that hold JSON. */
+export const JSON_COLUMNS = new Set(['clients.readiness', 'clients.today', 'clients.limits']);
+
+/** A text as it is put into a column. */
+export function sealedFor(sealer: Sealer, plain: string, table: string, column: string): string {
+  const where = `${table}.${column}`;
+  const sealed = sealer.seal(plain, where);
+  return JSON_COLUMNS.has(where) ? JSON.stringify(sealed) : sealed;
+}
