@@ -186,6 +186,11 @@ describe('coming in', () => {
     const statuses: number[] = [];
     for (let i = 0; i < 6; i += 1) statuses.push(await stranger.signIn('ben', `guess number ${i}`));
     expect(statuses).toEqual([401, 401, 401, 401, 429, 429]);
+    // Many at once are no more than one after the other.
+    const many = await Promise.all(
+      Array.from({ length: 20 }, (_, i) => new Device(server.network).signIn('helper', `x${i}`)),
+    );
+    expect(many.filter((status) => status === 401)).toHaveLength(5);
     // Right by now, but too early; who is at the machine itself does not wait for it.
     expect(await stranger.signIn('ben')).toBe(429);
     expect(await stranger.signIn('ada')).toBe(204);
@@ -303,6 +308,10 @@ describe('a tablet', () => {
     const again = new Device(server.network);
     expect((await again.ask('POST', '/api/door/pair', { key, name: 'Other', pin: '1111' })).status).toBe(401);
     expect((await tablet.get(`/api/clients/${ids.client}`)).status).toBe(403);
+    // Nor does it end other devices, or choose its owner another passphrase.
+    expect((await tablet.ask('DELETE', '/api/door/devices')).status).toBe(403);
+    const words = { now: PASSPHRASE, passphrase: 'another three good words' };
+    expect((await tablet.ask('POST', '/api/door/passphrase', words)).status).toBe(403);
     const tap = {
       id: uuidv7(),
       sessionId: ids.session,
@@ -346,7 +355,7 @@ describe('a tablet', () => {
     const { items } = (await devices.ada.get('/api/door/devices')).body as { items: KnownDevice[] };
     const lost = items.find(({ tablet: is }) => is);
     // Another trainer cannot end it.
-    expect((await devices.helper.ask('DELETE', `/api/door/devices/${lost?.id}`)).status).toBe(403);
+    expect((await devices.helper.ask('DELETE', `/api/door/devices/${lost?.id}`)).status).toBe(404);
     for (const { id, tablet: is } of items)
       if (is) expect((await devices.ada.ask('DELETE', `/api/door/devices/${id}`)).status).toBe(204);
     expect((await tablet.get('/api/sessions')).status).toBe(401);

@@ -213,9 +213,9 @@ export function restoreBackup(file: string, path: string, now: Date, lock: Lock)
       }
       db.exec('DROP TABLE backup_files');
       takeKey(db, lock);
-      // Who was shut out since must not be in again.
+      // Who was shut out since must not be in again; what devices hold unsent stays with them.
       if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'door_sessions'`).get())
-        db.exec(`UPDATE door_sessions SET ended = 'shut-out' WHERE ended IS NULL`);
+        db.exec(`UPDATE door_sessions SET ended = 'over' WHERE ended IS NULL`);
       db.exec('VACUUM');
     });
     flush(database);

@@ -8,6 +8,7 @@ import { browserOf } from './where-from.js';
 
 export const ROUTE_ROLES = Symbol('roles');
 export const ROUTE_CONCERNS = Symbol('concerns');
+export const ROUTE_DESK = Symbol('desk');
 export const ROUTE_AUDIT = Symbol('audit');
 
 /** Without being signed in. */
@@ -17,6 +18,9 @@ export const ForEverybody = () => SetMetadata(ROUTE_ROLES, ROLES);
 /** Those who train somebody: not an assistant, and not a tablet on the floor. */
 export const ForTrainers = () => SetMetadata(ROUTE_ROLES, ['owner', 'trainer'] satisfies Role[]);
 export const ForOwner = () => SetMetadata(ROUTE_ROLES, ['owner'] satisfies Role[]);
+
+/** Not on a tablet of the floor, whoever it belongs to. */
+export const AtDesk = () => SetMetadata(ROUTE_DESK, true);
 
 /** What a request is about, and where in it: a path such as `params.id`, with one id or a list of them. */
 export type Concerns = Partial<Record<'client' | 'session' | 'plan' | 'message', readonly string[]>>;

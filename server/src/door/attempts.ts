@@ -38,21 +38,21 @@ export interface Attempt {
 export class Attempts {
   private readonly tries = new Map<string, Tries>();
 
-  /** @throws 429 while it is too early for another try */
-  check(attempt: Attempt): void {
+  /**
+   * Counts a try before it is known how it ends: of many at once no more are looked at than one after the other.
+   * @throws 429 while it is too early for another one
+   */
+  begin(attempt: Attempt): void {
     const now = Date.now();
-    const wait = Math.max(0, ...this.countersOf(attempt).map(({ key }) => (this.tries.get(key)?.openAt ?? 0) - now));
+    const counters = this.countersOf(attempt);
+    const wait = Math.max(0, ...counters.map(({ key }) => (this.tries.get(key)?.openAt ?? 0) - now));
     if (wait > 0) throw tooMany(Math.ceil(wait / 1000));
-  }
-
-  failed(attempt: Attempt): void {
-    const now = Date.now();
-    for (const { key, free, longest } of this.countersOf(attempt)) {
+    for (const { key, free, longest } of counters) {
       const known = this.tries.get(key);
       const failed = known && now - known.last < FORGOTTEN_MS ? known.failed + 1 : 1;
-      const wait = failed < free ? 0 : Math.min(longest, FIRST_WAIT * 2 ** (failed - free));
+      const waits = failed < free ? 0 : Math.min(longest, FIRST_WAIT * 2 ** (failed - free));
       this.tries.delete(key);
-      this.tries.set(key, { failed, openAt: now + wait * 1000, last: now });
+      this.tries.set(key, { failed, openAt: now + waits * 1000, last: now });
     }
     // The oldest goes first: a map keeps the order in which its keys came.
     for (const key of this.tries.keys()) {
@@ -61,8 +61,14 @@ export class Attempts {
     }
   }
 
+  /** A try that was right counts for nothing. */
   succeeded(attempt: Attempt): void {
-    this.tries.delete(`${attempt.address} ${attempt.at}`);
+    const [own, ...others] = this.countersOf(attempt);
+    if (own) this.tries.delete(own.key);
+    for (const { key } of others) {
+      const known = this.tries.get(key);
+      if (known) this.tries.set(key, { ...known, failed: known.failed - 1, openAt: 0 });
+    }
   }
 
   private countersOf({ address, at, here }: Attempt): { key: string; free: number; longest: number }[] {

@@ -8,6 +8,7 @@ import type { AuditAction, AuditEntry } from '@waxwing/core/door';
 import { createHash } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { parsed } from '../database/json-column.js';
+import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
@@ -49,12 +50,16 @@ const hashAfter = (before: string, row: Omit<Row, 'hash' | 'place'>): string =>
     .digest('hex');
 
 /** Adds an entry in the transaction of what it tells of. */
-export function audited(writer: Writer, { visitor, device, action, clientId, fields = [] }: Note): void {
+export function audited(
+  writer: Writer,
+  { visitor, device, action, clientId, fields = [] }: Note,
+  at = new Date().toISOString(),
+): void {
   const before =
     writer.get<{ hash: string }>('SELECT hash FROM audit ORDER BY place DESC LIMIT 1') ??
     writer.get<{ hash: string }>('SELECT hash FROM audit_start');
   const row = {
-    at: new Date().toISOString(),
+    at,
     accountId: visitor?.id ?? null,
     accountName: visitor?.name ?? '',
     device,
@@ -83,18 +88,34 @@ export function letGo(writer: Writer, before: string): void {
 /** What is read again and again in one sitting is one entry. */
 const SAME_READ_MS = 10 * 60_000;
 const CHECKED_AT_ONCE = 5_000;
+const MOST_WAITING = 10_000;
 
 @Injectable()
 export class AuditService {
   private readonly lately = new Map<string, number>();
+  /** Entries for which the disk had no room. */
+  private waiting: (Note & { at: string })[] = [];
 
   constructor(
     private readonly database: DataSource,
     private readonly gate: WriteGate,
   ) {}
 
+  /**
+   * Notes what changes nothing. On a full disk it waits in memory: reading goes on, as a session on the floor needs it, and is noted as soon
+   * as there is room.
+   */
   note(note: Note): void {
-    this.gate.write((writer) => audited(writer, note));
+    const all = [...this.waiting, { ...note, at: new Date().toISOString() }];
+    try {
+      this.gate.write((writer) => {
+        for (const one of all) audited(writer, one, one.at);
+      });
+      this.waiting = [];
+    } catch (error) {
+      if (!isFull(error)) throw error;
+      this.waiting = all.slice(-MOST_WAITING);
+    }
   }
 
   /** The same, unless the same was read by the same person a little while ago. */

@@ -2,7 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, P
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
-import { ForAnybody, ForEverybody, ForOwner, ForTrainers, FromDevice, TheEntry, Who } from './allowed.js';
+import { AtDesk, ForAnybody, ForEverybody, ForOwner, ForTrainers, FromDevice, TheEntry, Who } from './allowed.js';
 import { DevicesService } from './devices.service.js';
 import { BeginDto, KeepsDto, OpenDto, PairDto, PassphraseDto, PinDto, RecoverDto, SignInDto } from './door.dto.js';
 import { DoorService, type Entry } from './door.service.js';
@@ -98,7 +98,8 @@ export class DoorController {
 
   @Post('passphrase')
   @HttpCode(200)
-  @ForTrainers()
+  @ForEverybody()
+  @AtDesk()
   @ApiOperation({
     summary: 'Change one’s own passphrase; ends every session of theirs but this, and answers with a new code',
   })
@@ -120,7 +121,8 @@ export class DoorController {
 
   @Delete('devices/:id')
   @HttpCode(204)
-  @ForTrainers()
+  @ForEverybody()
+  @AtDesk()
   @ApiOperation({ summary: 'Shut a device out: it forgets what it keeps when it next comes by' })
   shutOut(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', ParseUUIDPipe) id: string) {
     this.devices.shutOut(visitor, device, id);
@@ -128,7 +130,8 @@ export class DoorController {
 
   @Delete('devices')
   @HttpCode(204)
-  @ForTrainers()
+  @ForEverybody()
+  @AtDesk()
   @ApiOperation({ summary: 'Sign out everywhere else' })
   endOthers(@Who() visitor: Visitor, @FromDevice() device: string, @TheEntry() entry: Entry) {
     this.devices.endOthers(visitor, device, entry);

@@ -5,7 +5,7 @@ import type { Role } from '@waxwing/core/door';
 import type { Request } from 'express';
 import { ProblemException } from '../problems/problem.js';
 import { AccessService } from './access.service.js';
-import { type Concerns, ROUTE_CONCERNS, ROUTE_ROLES, setEntry } from './allowed.js';
+import { type Concerns, ROUTE_CONCERNS, ROUTE_DESK, ROUTE_ROLES, setEntry } from './allowed.js';
 import { DoorService } from './door.service.js';
 
 @Injectable()
@@ -27,7 +27,8 @@ export class DoorGuard implements CanActivate {
     if (locked) throw new ProblemException(401, 'Type the PIN of this tablet first.');
     if (!visitor) throw new ProblemException(401, 'Sign in first.');
     this.door.checkToken(entry, request);
-    if (!roles?.includes(visitor.role))
+    const desk = this.reflector.getAllAndOverride<boolean | undefined>(ROUTE_DESK, of) === true;
+    if (!roles?.includes(visitor.role) || (desk && entry.session?.tablet === 1))
       throw new ProblemException(403, 'This is not for everybody who works here: ask the owner of the studio.');
     const concerns = this.reflector.getAllAndOverride<Concerns | undefined>(ROUTE_CONCERNS, of) ?? {};
     for (const [kind, paths] of Object.entries(concerns) as [keyof Concerns, readonly string[]][])

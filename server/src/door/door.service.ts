@@ -5,6 +5,7 @@ import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { CONFIG, type Config } from '../config.js';
+import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { invalid, ProblemException } from '../problems/problem.js';
@@ -119,7 +120,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
     const locked = session.pin !== null && (session.lockedAt !== null || unused > TABLET_LOCKS);
     if (locked && session.lockedAt === null) this.setLocked(session, iso(now));
     else if (unused > NOTED_EVERY)
-      this.gate.write((writer) =>
+      this.ifRoom((writer) =>
         writer.run('UPDATE door_sessions SET lastUsedAt = ? WHERE hash = ?', iso(now), session.hash),
       );
     if (locked) return { ...none, session, locked };
@@ -187,11 +188,10 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   async signIn(request: Request, response: Response, name: string, passphrase: string): Promise<void> {
     const from = whereFrom(request, this.config);
     const attempt = { ...from, at: `name ${name.toLowerCase()}` };
-    this.attempts.check(attempt);
+    this.attempts.begin(attempt);
     const account = await this.accounts.named(name);
     const right = await opens(account?.passphrase ?? null, passphrase);
     if (!right || !account || account.shutOutAt !== null) {
-      this.attempts.failed(attempt);
       this.audit.note({ visitor: account, device: browserOf(request), action: 'sign-in-failed' });
       throw new ProblemException(401, 'Name and passphrase do not belong together.');
     }
@@ -277,7 +277,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
 
   /** Ends sessions. */
   end(sessions: readonly SessionRow[], how: NonNullable<SessionRow['ended']>): void {
-    this.gate.write((writer) => {
+    this.ifRoom((writer) => {
       for (const { hash } of sessions) writer.run('UPDATE door_sessions SET ended = ? WHERE hash = ?', how, hash);
     });
   }
@@ -298,7 +298,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   private letGoOld(): void {
-    this.gate.write((writer) => {
+    this.ifRoom((writer) => {
       const row = writer.get<Keeps>('SELECT auditDays, erasedDays FROM door WHERE id = 1');
       if (!row) return;
       const before = (days: number) => iso(Date.now() - days * DAY);
@@ -309,7 +309,16 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   private setLocked({ hash }: SessionRow, at: string): void {
-    this.gate.write((writer) => writer.run('UPDATE door_sessions SET lockedAt = ? WHERE hash = ?', at, hash));
+    this.ifRoom((writer) => writer.run('UPDATE door_sessions SET lockedAt = ? WHERE hash = ?', at, hash));
+  }
+
+  /** What can be worked out again, or done later: on a full disk nobody is turned away for it. */
+  private ifRoom(work: (writer: Writer) => void): void {
+    try {
+      this.gate.write(work);
+    } catch (error) {
+      if (!isFull(error)) throw error;
+    }
   }
 
   private keepState(writer: Writer, state: DoorState): void {

@@ -47,7 +47,7 @@ export class PairingService {
   /** @throws 401 for a key that is over, used, or none; 429 */
   async pair(request: Request, response: Response, key: string, name: string, pin: string): Promise<void> {
     const attempt = { ...whereFrom(request, this.config), at: 'pairing' };
-    this.attempts.check(attempt);
+    this.attempts.begin(attempt);
     const hash = hashOf(key);
     // Taken away before anything else, so that two tablets with one key are one.
     const found = this.gate.write((writer) => {
@@ -58,9 +58,9 @@ export class PairingService {
     const account =
       found && found.endsAt >= new Date().toISOString() ? await this.accounts.find(found.accountId) : undefined;
     if (!account || account.shutOutAt !== null) {
-      this.attempts.failed(attempt);
       throw new ProblemException(401, 'This key is used or over. Show a new one at the desk.');
     }
+    this.attempts.succeeded(attempt);
     await this.door.letIn(request, response, account, 'device-paired', { name, pin: await sealedPin(pin) });
   }
 }

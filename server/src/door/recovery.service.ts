@@ -23,10 +23,9 @@ export class RecoveryService {
   /** @returns the next code @throws 401, 422, 429 */
   async recover(request: Request, response: Response, name: string, code: string, passphrase: string): Promise<string> {
     const attempt = { ...whereFrom(request, this.config), at: `code ${name.toLowerCase()}` };
-    this.attempts.check(attempt);
+    this.attempts.begin(attempt);
     const account = await this.accounts.named(name);
     if (!account || !this.accounts.isCode(account, code)) {
-      this.attempts.failed(attempt);
       throw new ProblemException(401, 'Name and code do not belong together, or the code is over.');
     }
     this.attempts.succeeded(attempt);
@@ -44,11 +43,10 @@ export class RecoveryService {
     passphrase: string,
   ): Promise<string> {
     const attempt = { ...whereFrom(request, this.config), at: `change ${visitor.id}` };
-    this.attempts.check(attempt);
+    this.attempts.begin(attempt);
     const account = await this.accounts.find(visitor.id);
     if (!account) throw new ProblemException(409, 'Say first who you are: set a name and a passphrase.');
     if (!(await this.isRight(account, now))) {
-      this.attempts.failed(attempt);
       throw new ProblemException(422, 'This is not your passphrase.', [{ path: 'now', message: 'is another' }]);
     }
     this.attempts.succeeded(attempt);

@@ -3,7 +3,7 @@ import type { Device, Pairing } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Tablet, Laptop } from 'lucide-react';
 import { useState } from 'react';
-import { devicesQuery, networkQuery } from '../api/door';
+import { devicesQuery, doorQuery, networkQuery } from '../api/door';
 import { call } from '../api/http';
 import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
@@ -13,6 +13,7 @@ import { useVisitor } from './use-door';
 export function Devices() {
   const [pairing, pair] = useState(false);
   const trains = useVisitor()?.role !== 'assistant';
+  const tablet = useQuery(doorQuery).data?.tablet === true;
   const network = useQuery(networkQuery).data;
   return (
     <section aria-labelledby="devices">
@@ -51,7 +52,7 @@ export function Devices() {
           devices.length === 0 ? (
             <p className="quiet">Nobody is signed in from a device.</p>
           ) : (
-            <List devices={devices} mayEnd={trains} />
+            <List devices={devices} mayEnd={!tablet} />
           )
         }
       </Await>

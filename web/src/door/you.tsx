@@ -51,7 +51,7 @@ function Who({ door }: { door: Door }) {
             Sign out
           </button>
         )}
-        {visitor.role !== 'assistant' && (
+        {!tablet && (
           <button type="button" className="btn" onClick={() => change(true)}>
             {state === 'open' ? 'Set a passphrase' : 'Change passphrase'}
           </button>

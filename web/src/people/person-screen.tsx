@@ -20,7 +20,15 @@ import { useMemo } from 'react';
 import { More } from '../shell/more';
 import { useNextTime } from '../words/use-next-time';
 import { Link, useParams } from 'react-router';
-import { clientQuery, houseRulesQuery, movementsQuery, recordQuery, sessionsQuery } from '../api/queries';
+import {
+  clientOnDayQuery,
+  clientQuery,
+  houseRulesQuery,
+  movementsQuery,
+  recordQuery,
+  sessionsQuery,
+} from '../api/queries';
+import { useVisitor } from '../door/use-door';
 import { StartSession } from '../floor/start-session';
 import { Await } from '../shell/states';
 import { dayWords, minutesBetween, today } from '../words/dates';
@@ -35,12 +43,33 @@ import { Section } from './section';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
-  return (
-    <Await query={useQuery(clientQuery(clientId))} what="the client">
-      {(client) => <Person key={client.id} client={client} />}
-    </Await>
-  );
+  return useVisitor()?.role === 'assistant' ? <OnTheFloor clientId={clientId} /> : <File clientId={clientId} />;
 }
+
+const File = ({ clientId }: { clientId: string }) => (
+  <Await query={useQuery(clientQuery(clientId))} what="the client">
+    {(client) => <Person key={client.id} client={client} />}
+  </Await>
+);
+
+/** What somebody who runs a session may know: what is limited, and not why. */
+const OnTheFloor = ({ clientId }: { clientId: string }) => (
+  <Await query={useQuery(clientOnDayQuery(clientId, today()))} what="the client">
+    {({ id, name, limits }) => (
+      <article className="mx-auto max-w-5xl space-y-8 p-4 sm:p-6">
+        <header className="flex flex-wrap items-end justify-between gap-4">
+          <h1>{name}</h1>
+          <StartSession clientIds={[id]}>Start a session</StartSession>
+        </header>
+        <Limits limits={limits} />
+        <WhatWorks clientId={id} />
+        <Climbing clientId={id} />
+        <Sessions clientId={id} />
+        <p className="quiet">The rest of their file is for those who train them.</p>
+      </article>
+    )}
+  </Await>
+);
 
 function Person({ client }: { client: Client }) {
   return (
