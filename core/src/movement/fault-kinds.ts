@@ -23,6 +23,8 @@ export const measureSchema = z.strictObject({
   drawn: z.literal(true).optional(),
   /** In other positions it shows otherwise, and nothing is said of it. */
   positions: z.array(z.enum(POSITIONS)).min(1),
+  /** False where nothing is said of who is bent over: their elbows, as they come back, are taken for shoulders. */
+  bent: z.literal(false).optional(),
 });
 export type Measure = z.infer<typeof measureSchema>;
 

@@ -137,6 +137,8 @@ function ofRep(of: RepQuantity, rep: SeenRep, { model, shown }: Judged): number 
 }
 
 /** Of a quicker one, in seconds, nobody says that it should be slow. */
+/** Degrees of the clean rep's trunk from upright from which on somebody is bent over. */
+const BENT_OVER = 45;
 const LEAST_LOWERING = 2;
 /** The share by which the lowering of the clean rep may be misread. */
 const MOST_MISREAD = 0.25;
@@ -159,6 +161,7 @@ function answerTo(kind: string, measure: Measure, judged: Judged, blind: boolean
   if (stand.scale > SMALL_SCALE) return nothing('small');
   // What the movement itself takes all the way round says nothing.
   if (!isOfRep(of) && model.usual(of, 'spread', 1) > MOST_OWN[unit]) return nothing('position');
+  if (measure.bent === false && Math.abs(model.usual('trunk-lean', 'turn', 1)) > BENT_OVER) return nothing('position');
   if (reps.length === 0) return nothing('no-reps');
   const amounts = offsOf(measure, kind, judged);
   if (!amounts) return nothing('position');

@@ -43,5 +43,5 @@ export const ROLE_WORDS: Record<Role, string> = {
 export const ROLE_MEANS: Record<Role, string> = {
   owner: 'everything, and who works here',
   trainer: 'their own clients, and those shared with them',
-  assistant: 'sessions and the library of clients shared with them; no health notes, no export, no deletion',
+  assistant: 'the library, and sessions with clients shared with them; no health notes, no export, no deletion',
 };
