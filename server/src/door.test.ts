@@ -173,6 +173,28 @@ describe('every route and every role', () => {
   }, 120_000);
 });
 
+test('a version and a tap are of the person who made them', async () => {
+  const { version } = (await devices.ada.get('/api/movements/push-up')).body as { version: number };
+  await devices.ada.ask('PATCH', '/api/movements/push-up', { version, aliases: ['floor press-up'] });
+  const versions = (await devices.ben.get('/api/movements/push-up/versions')).body as { author: string }[];
+  expect(versions[0]?.author).toBe('ada');
+  const stale = await devices.ben.ask('PATCH', '/api/movements/push-up', { version, aliases: ['another'] });
+  expect([stale.status, wrongFields(stale)]).toEqual([409, ['version']]);
+  const tap = {
+    id: uuidv7(),
+    sessionId: ids.session,
+    clientId: ids.client,
+    counter: 1,
+    at: new Date().toISOString(),
+    type: 'note-written',
+    data: { text: 'began well' },
+  };
+  await devices.helper.ask('POST', `/api/sessions/${ids.session}/events`, { events: [tap] });
+  const db = new Database(server.database, { readonly: true });
+  expect(db.prepare('SELECT accountId FROM events WHERE id = ?').pluck().get(tap.id)).toBe(accounts.helper);
+  db.close();
+});
+
 describe('coming in', () => {
   test('a wrong name and a wrong passphrase are told alike, and after some tries one waits', async () => {
     const stranger = new Device(server.network);

@@ -105,13 +105,15 @@ export const notTooOften = (config: Config) =>
 /** A body has so long to come, and this much more for each 50 kB of it. */
 const SLOWEST_MS = 10_000;
 const BYTES_A_SECOND = 50_000;
+const LONGEST_MS = 900_000;
 
 /** Cuts off a body that comes drop by drop. */
-export function notTooSlowly(request: Request, _: Response, next: NextFunction): void {
+export function notTooSlowly(request: Request, response: Response, next: NextFunction): void {
   const said = Number(request.headers['content-length'] ?? 0);
-  const given = SLOWEST_MS + (Number.isFinite(said) ? (said / BYTES_A_SECOND) * 1000 : 0);
-  const timer = setTimeout(() => request.complete || request.socket.destroy(), given);
-  request.once('close', () => clearTimeout(timer));
+  const given = Math.min(SLOWEST_MS + (Number.isFinite(said) ? (said / BYTES_A_SECOND) * 1000 : 0), LONGEST_MS);
+  const timer = setTimeout(() => request.complete || request.socket.destroy(), given).unref();
   request.once('end', () => clearTimeout(timer));
+  // One that is refused before it is read to its end never ends.
+  response.once('close', () => clearTimeout(timer));
   next();
 }

@@ -1,9 +1,10 @@
 import { Body, Controller, HttpCode, HttpException, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
+import type { Visitor } from '@waxwing/core/door';
 import type { ImportProgress } from '@waxwing/core/formats';
 import type { Request, Response } from 'express';
-import { ForTrainers } from '../door/allowed.js';
+import { ForTrainers, Who } from '../door/allowed.js';
 import { ImportsService } from './imports.service.js';
 import type { ImportKind } from './preparing.js';
 
@@ -40,13 +41,13 @@ export class ImportsController {
   @ForTrainers()
   @HttpCode(200)
   @ApiOperation({ summary: 'Takes in what was chosen, all or nothing; answers with a line of JSON for each step' })
-  async apply(@Param('id') id: string, @Body() { take }: ApplyDto, @Res() response: Response) {
+  async apply(@Who() visitor: Visitor, @Param('id') id: string, @Body() { take }: ApplyDto, @Res() response: Response) {
     const say = (line: ImportProgress) => {
       if (!response.headersSent) response.type('application/x-ndjson');
       response.write(`${JSON.stringify(line)}\n`);
     };
     const done = await this.imports
-      .apply(id, take, (done) => say({ done, total: take.length }))
+      .apply(id, take, visitor.name, (done) => say({ done, total: take.length }))
       .catch((error: unknown) => {
         // Before the first line an error is an ordinary answer; after it, the last line.
         if (!response.headersSent) throw error;

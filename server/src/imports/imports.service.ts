@@ -28,12 +28,17 @@ export class ImportsService {
    * @returns how many were taken
    * @throws 404 for an import that is forgotten, 422 when the choice leaves links that lead nowhere, 409 when a movement changed since the look
    */
-  async apply(importId: string, take: readonly string[], progress: (done: number) => void): Promise<number> {
+  async apply(
+    importId: string,
+    take: readonly string[],
+    by: string,
+    progress: (done: number) => void,
+  ): Promise<number> {
     const answer = await this.preparing.ask({ do: 'prepare', importId, take });
     if ('problems' in answer) throw invalid([...answer.problems]);
     if (!('prepared' in answer)) throw notFound('import', importId);
     const { texts, versions } = answer.prepared;
-    await this.library.takeIn(new Map(texts), new Map(versions), progress);
+    await this.library.takeIn(new Map(texts), new Map(versions), by, progress);
     return texts.length;
   }
 }

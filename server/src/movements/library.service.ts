@@ -192,23 +192,23 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   /** A new movement. @throws 409 when the id is taken, 422 naming the fields */
-  create(input: unknown): MovementPage {
+  create(input: unknown, by: string): MovementPage {
     const movement = this.checked(input);
     if (this.rows.has(movement.id))
       throw new ProblemException(409, `There is a movement "${movement.id}" already.`, [
         { path: 'id', message: 'is taken; choose another name' },
       ]);
-    this.write(new Map([[movement.id, movement]]));
+    this.write(new Map([[movement.id, movement]]), by);
     return this.page(movement.id);
   }
 
   /** Saves a change as a new version. @throws 404, 409 for a stale version, 422 naming the fields; nothing is changed then. */
-  edit(id: string, { version, ...change }: EditMovementDto): MovementPage {
+  edit(id: string, { version, ...change }: EditMovementDto, by: string): MovementPage {
     const row = this.row(id);
     if (row.version !== version) throw stale('movement', version, row.version);
     const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     const movement = this.checked({ ...row.document, ...given, id });
-    this.write(new Map([[id, movement]]), new Map([[id, version]]));
+    this.write(new Map([[id, movement]]), by, new Map([[id, version]]));
     return this.page(id);
   }
 
@@ -225,13 +225,18 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
 
   /**
    * Writes movements as new versions, keeping what they replace.
+   * @param by whose versions they are
    * @param expected versions that the changes were made from; a movement that is not named is written over whatever is there
    * @throws 409 when an expected version is stale; nothing is changed then
    */
-  private write(movements: ReadonlyMap<string, Movement>, expected: ReadonlyMap<string, number> = new Map()): void {
+  private write(
+    movements: ReadonlyMap<string, Movement>,
+    by: string,
+    expected: ReadonlyMap<string, number> = new Map(),
+  ): void {
     const rows = this.gate.write((writer) => {
       claim(writer, expected);
-      const written = [...movements].map(([id, document]) => this.nextOf(writer, id, document));
+      const written = [...movements].map(([id, document]) => this.nextOf(writer, id, document, by));
       keepReplaced(writer, JSON.stringify([...movements.keys()]));
       writer.upsert(MovementEntity, written);
       return written;
@@ -240,14 +245,14 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
     this.take([...this.rows.values()]);
   }
 
-  private nextOf(writer: Writer, id: string, document: Movement): MovementEntity {
+  private nextOf(writer: Writer, id: string, document: Movement, by: string): MovementEntity {
     const here = this.rows.get(id);
     return {
       id,
       version: (here?.version ?? 0) + 1,
       document,
       updatedAt: new Date().toISOString(),
-      author: authorIn(writer),
+      author: by || authorIn(writer),
       archivedAt: here?.archivedAt ?? null,
     };
   }
@@ -257,15 +262,17 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
    * Everybody else's writes go on in between.
    * @param texts movements as JSON, by id
    * @param expected as for `write`
+   * @param by as for `write`
    * @param progress told how many are laid down
    * @throws 409 when an expected version is stale; nothing is changed then
    */
   takeIn(
     texts: ReadonlyMap<string, string>,
     expected: ReadonlyMap<string, number>,
+    by: string,
     progress: (done: number) => void,
   ): Promise<void> {
-    const turn = this.taking.then(() => this.layDownAndTake(texts, expected, progress));
+    const turn = this.taking.then(() => this.layDownAndTake(texts, expected, by, progress));
     this.taking = turn.catch(() => undefined);
     return turn;
   }
@@ -273,6 +280,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   private async layDownAndTake(
     texts: ReadonlyMap<string, string>,
     expected: ReadonlyMap<string, number>,
+    by: string,
     progress: (done: number) => void,
   ): Promise<void> {
     const all = [...texts];
@@ -296,7 +304,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
            ON CONFLICT (id) DO UPDATE SET version = version + 1, document = excluded.document,
              updatedAt = excluded.updatedAt, author = excluded.author`,
           new Date().toISOString(),
-          authorIn(writer),
+          by || authorIn(writer),
         );
         return writer.all<Omit<MovementEntity, 'document'>>(
           'SELECT id, version, updatedAt, author, archivedAt FROM movements WHERE id IN (SELECT id FROM incoming)',

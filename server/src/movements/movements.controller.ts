@@ -1,6 +1,7 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { ForEverybody } from '../door/allowed.js';
+import type { Visitor } from '@waxwing/core/door';
+import { ForEverybody, Who } from '../door/allowed.js';
 import { LibraryService } from './library.service.js';
 import { ArchiveMovementDto, CreateMovementDto, EditMovementDto, ListMovementsQuery } from './movements.dto.js';
 
@@ -27,8 +28,8 @@ export class MovementsController {
   @Post()
   @ForEverybody()
   @ApiOperation({ summary: 'A new movement' })
-  create(@Body() movement: CreateMovementDto) {
-    return this.library.create(movement);
+  create(@Who() { name }: Visitor, @Body() movement: CreateMovementDto) {
+    return this.library.create(movement, name);
   }
 
   @Get(':id/versions')
@@ -49,7 +50,7 @@ export class MovementsController {
   @Patch(':id')
   @ForEverybody()
   @ApiOperation({ summary: 'Change any part; 409 when the version is stale' })
-  edit(@Param('id') id: string, @Body() change: EditMovementDto) {
-    return this.library.edit(id, change);
+  edit(@Who() { name }: Visitor, @Param('id') id: string, @Body() change: EditMovementDto) {
+    return this.library.edit(id, change, name);
   }
 }

@@ -79,8 +79,12 @@ export class EventsService {
     return rows.map(({ id }) => id);
   }
 
-  /** Stores what is new of a batch. @throws 404, 409 when an id is already taken by another event, 422 naming each bad event */
-  append(sessionId: string, incoming: readonly object[]): Appended {
+  /**
+   * Stores what is new of a batch.
+   * @param by the account that sends it
+   * @throws 404, 409 when an id is already taken by another event, 422 naming each bad event
+   */
+  append(sessionId: string, incoming: readonly object[], by: string): Appended {
     return this.gate.write((writer) => {
       const session = writer.get<Pick<SessionEntity, 'startedAt' | 'finishedAt' | 'place'>>(
         'SELECT startedAt, finishedAt, place FROM sessions WHERE id = ?',
@@ -99,12 +103,13 @@ export class EventsService {
       for (const event of fresh)
         place =
           writer.get<{ place: number }>(
-            'INSERT INTO events (id, sessionId, clientId, document, receivedAt) VALUES (?, ?, ?, ?, ?) RETURNING place',
+            'INSERT INTO events (id, sessionId, clientId, document, receivedAt, accountId) VALUES (?, ?, ?, ?, ?, ?) RETURNING place',
             event.id,
             sessionId,
             event.clientId,
             JSON.stringify(event),
             now,
+            by,
           )?.place ?? place;
       writer.run('UPDATE sessions SET place = ? WHERE id = ?', place, sessionId);
       // Only these can end a session or open it again.

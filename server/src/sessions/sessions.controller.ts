@@ -116,8 +116,8 @@ export class SessionsController {
   @ApiOperation({
     summary: 'Append events; one that is already stored is not stored again. `session-finished` ends the session',
   })
-  append(@Param('id', ParseUUIDPipe) id: string, @Body() { events }: AppendEventsDto) {
-    return this.events.append(id, events);
+  append(@Who() visitor: Visitor, @Param('id', ParseUUIDPipe) id: string, @Body() { events }: AppendEventsDto) {
+    return this.events.append(id, events, visitor.id);
   }
 
   @Get('clients/:id/record')

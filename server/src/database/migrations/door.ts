@@ -27,6 +27,8 @@ export class Door1806000000000 implements MigrationInterface {
       action TEXT NOT NULL, clientId TEXT, fields TEXT NOT NULL, hash TEXT NOT NULL)`);
     await runner.query(`CREATE INDEX audit_by_client ON audit(clientId, place)`);
     await runner.query(`CREATE INDEX audit_by_account ON audit(accountId, place)`);
+    // Who sent it: what came before is nobody's.
+    await runner.query(`ALTER TABLE events ADD COLUMN accountId TEXT`);
     // The hash of the last entry that was let go: the chain begins after it.
     await runner.query(`CREATE TABLE audit_start (
       id INTEGER PRIMARY KEY NOT NULL CHECK (id = 1), place INTEGER NOT NULL, hash TEXT NOT NULL)`);
@@ -40,6 +42,7 @@ export class Door1806000000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     const tables = ['audit_start', 'audit', 'client_trainers', 'pairings', 'door_sessions', 'accounts', 'door'];
+    await runner.query(`ALTER TABLE events DROP COLUMN accountId`);
     for (const table of tables) await runner.query(`DROP TABLE ${table}`);
   }
 }
