@@ -27,7 +27,8 @@ export interface AccountRow {
 
 const INVITED_DAYS = 7;
 
-const keyOf = (name: string): string => name.trim().normalize('NFKC').toLowerCase();
+/** A name as it is looked for, however it is written. */
+export const keyOf = (name: string): string => name.trim().normalize('NFKC').toLowerCase();
 
 export const roleSees = (role: Role): Visitor['sees'] => (role === 'owner' ? 'all' : 'own');
 

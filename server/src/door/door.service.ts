@@ -9,7 +9,7 @@ import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { invalid, ProblemException } from '../problems/problem.js';
-import { type AccountRow, AccountsService, roleSees } from './accounts.service.js';
+import { type AccountRow, AccountsService, keyOf, roleSees } from './accounts.service.js';
 import { Attempts } from './attempts.js';
 import { audited, AuditService, letGo } from './audit.service.js';
 import { cookieIn, dropCookie, giveCookie } from './cookie.js';
@@ -187,7 +187,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   /** @throws 401 when name and passphrase do not belong together, 429 */
   async signIn(request: Request, response: Response, name: string, passphrase: string): Promise<void> {
     const from = whereFrom(request, this.config);
-    const attempt = { ...from, at: `name ${name.toLowerCase()}` };
+    const attempt = { ...from, at: `name ${keyOf(name)}` };
     this.attempts.begin(attempt);
     const account = await this.accounts.named(name);
     const right = await opens(account?.passphrase ?? null, passphrase);

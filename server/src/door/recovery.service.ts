@@ -4,7 +4,7 @@ import type { Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 import { CONFIG, type Config } from '../config.js';
 import { ProblemException } from '../problems/problem.js';
-import { type AccountRow, AccountsService } from './accounts.service.js';
+import { type AccountRow, AccountsService, keyOf } from './accounts.service.js';
 import { deviceOf } from './allowed.js';
 import { Attempts } from './attempts.js';
 import { DoorService } from './door.service.js';
@@ -22,7 +22,7 @@ export class RecoveryService {
 
   /** @returns the next code @throws 401, 422, 429 */
   async recover(request: Request, response: Response, name: string, code: string, passphrase: string): Promise<string> {
-    const attempt = { ...whereFrom(request, this.config), at: `code ${name.toLowerCase()}` };
+    const attempt = { ...whereFrom(request, this.config), at: `code ${keyOf(name)}` };
     this.attempts.begin(attempt);
     const account = await this.accounts.named(name);
     if (!account || !this.accounts.isCode(account, code)) {

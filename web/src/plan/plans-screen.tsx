@@ -3,11 +3,13 @@ import type { PlanSummary } from '@waxwing/core/planning';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { plansQuery } from '../api/queries';
+import { useVisitor } from '../door/use-door';
 import { More } from '../shell/more';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 
 export function PlansScreen() {
+  const mayPlan = useVisitor()?.role !== 'assistant';
   const query = useInfiniteQuery({ ...plansQuery('plans'), staleTime: 0 });
   const kept = useInfiniteQuery({ ...plansQuery('templates'), staleTime: 0 });
   const templates = kept.data ?? [];
@@ -15,9 +17,11 @@ export function PlansScreen() {
     <div className="mx-auto max-w-4xl p-4 sm:p-6">
       <div className="mb-6 flex items-end justify-between gap-4">
         <h1 className="shrink-0">Plan</h1>
-        <Link to="/plan/new" className="btn btn-primary">
-          Plan a session
-        </Link>
+        {mayPlan && (
+          <Link to="/plan/new" className="btn btn-primary">
+            Plan a session
+          </Link>
+        )}
       </div>
       <Await query={query} what="the plans">
         {(plans) =>
@@ -27,9 +31,11 @@ export function PlansScreen() {
                 Say who comes and how many minutes there are: a session is suggested that fits their limits, their last
                 time and your kit, and ends when it should.
               </p>
-              <Link to="/plan/new" className="btn btn-primary">
-                Plan the first session
-              </Link>
+              {mayPlan && (
+                <Link to="/plan/new" className="btn btn-primary">
+                  Plan the first session
+                </Link>
+              )}
             </Empty>
           ) : (
             <>

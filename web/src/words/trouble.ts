@@ -4,6 +4,6 @@ import type { Trouble } from '../api/http';
 export const TROUBLE_WORDS: Record<Trouble, string> = {
   away: 'Server away',
   full: 'The disk of the studio is full',
-  shut: 'Nobody is signed in here',
+  shut: 'Sign in to save',
   failing: 'The server cannot save',
 };
