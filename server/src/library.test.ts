@@ -7,6 +7,7 @@ import type { Problem } from '@waxwing/core/schema';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
+import { PNG } from './test/picture.js';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 let server: StudioServer;
@@ -135,10 +136,6 @@ test('reps that take no time are refused by field, and change nothing', async ()
 });
 
 describe('pictures', () => {
-  const PNG = Buffer.from(
-    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR4nGNgYGD4DwABBAEAX+XDSwAAAABJRU5ErkJggg==',
-    'base64',
-  );
   /** The same, but it says that it is 60,000 points wide and high. */
   const bomb = (): Buffer => {
     const bytes = Buffer.from(PNG);

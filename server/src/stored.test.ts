@@ -25,6 +25,7 @@ import { outdated } from './backups/backups.service.js';
 import { dataSourceOptions, MIGRATIONS } from './database/data-source.js';
 import { WriteGate } from './database/write-gate.js';
 import { planFor } from './test/plans.js';
+import { PNG } from './test/picture.js';
 import { ask, backupProgram, sessionOn, startProcess, type Running } from './test/processes.js';
 import { startServer } from './test/studio-server.js';
 
@@ -550,12 +551,15 @@ describe('backups', () => {
     const { sessionId, tap } = await sessionOn(server.address);
     const taps = Array.from({ length: 30 }, () => tap());
     await ask(server.address, 'POST', `/sessions/${sessionId}/events`, { events: taps });
-    const png = Buffer.from([137, 80, 78, 71, 13, 10, 26, 10, 1, 2, 3]);
-    await fetch(`${server.address}/api/movements/wall-sit/pictures?caption=x`, {
+    const added = await fetch(`${server.address}/api/movements/wall-sit/pictures?caption=x`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/octet-stream' },
-      body: png,
+      body: PNG,
     });
+    const [kept] = (await added.json()) as { id: string }[];
+    const before = await fetch(`${server.address}/api/movements/wall-sit/pictures/${kept?.id}`);
+    const shownBefore = Buffer.from(await before.arrayBuffer());
+    expect(shownBefore.length).toBeGreaterThan(50);
     const backup = file('kept.backup');
     expect(backupProgram(folder, 'backup', backup)).toMatchObject({
       code: 0,
@@ -580,7 +584,7 @@ describe('backups', () => {
     expect(view.events.map(({ id }) => id)).toEqual(taps.map(({ id }) => id));
     const [picture] = (await ask<{ id: string }[]>(again.address, 'GET', '/movements/wall-sit/pictures')).body;
     const shown = await fetch(`${again.address}/api/movements/wall-sit/pictures/${picture?.id}`);
-    expect(Buffer.from(await shown.arrayBuffer()).equals(png)).toBe(true);
+    expect(Buffer.from(await shown.arrayBuffer()).equals(shownBefore)).toBe(true);
     const aside = readdirSync(folder).find((name) => name.startsWith('replaced-'));
     expect(eventsIn(join(folder, aside ?? '', 'waxwing.sqlite'))).toContain(later.id);
     // What came back knows what it misses, and takes it again from a device that has it.
