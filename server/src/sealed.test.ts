@@ -86,6 +86,8 @@ describe('a studio', () => {
     await expect(server.restart()).rejects.toThrow(StartError);
     writeFileSync(key, 'half a key');
     await expect(server.open()).rejects.toThrow('is damaged');
+    writeFileSync(key, `${randomBytes(32).toString('base64')}\n`);
+    await expect(server.open()).rejects.toThrow('its key is not in');
     copyFileSync(`${key}.copy`, key);
     await server.open();
     expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);

@@ -17,14 +17,14 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
     const { studio } = db.prepare('SELECT studio FROM meta').get() as { studio: string };
     const found = keysIn(place, studio);
     const keys = found ?? [newKey()];
-    if (!found && somethingSealed(db) && !acceptLoss)
-      throw new StartError(
-        `What is noted of people's health is sealed, and its key ${keyFileOf(place, studio)} is not here. Put it back, set WAXWING_KEY, or bring back a backup with its passphrase. With --accept-loss Waxwing starts without those notes.`,
-      );
+    const lost = new StartError(
+      `What is noted of people's health is sealed, and its key is not in ${keyFileOf(place, studio)}. Put it back, set WAXWING_KEY, or bring back a backup with its passphrase. With --accept-loss Waxwing starts without those notes.`,
+    );
+    if (!found && somethingSealed(db) && !acceptLoss) throw lost;
     // The key first: what is sealed with one that is lost is lost.
     if (!found) keepKeys(place, studio, keys);
     const sealer = new Sealer(keys);
-    if (reseal(db, sealer, acceptLoss) > 0) db.exec('VACUUM');
+    if (reseal(db, sealer, acceptLoss ? null : lost) > 0) db.exec('VACUUM');
     return sealer;
   } finally {
     db.close();
@@ -39,8 +39,11 @@ const somethingSealed = (db: Database.Database): boolean =>
 /** A text as it lies in a column: JSON keeps its quotes, so that the column is JSON still. */
 const textIn = (value: string): string => (value.startsWith('"sealed:') ? (JSON.parse(value) as string) : value);
 
-/** @returns how many were sealed anew */
-function reseal(db: Database.Database, sealer: Sealer, acceptLoss: boolean): number {
+/**
+ * @param lost thrown where a key is missing; null to go on without what it sealed
+ * @returns how many were sealed anew
+ */
+function reseal(db: Database.Database, sealer: Sealer, lost: StartError | null): number {
   let done = 0;
   const one = db.transaction(() => {
     for (const [table, columns] of Object.entries(SEALED)) {
@@ -57,7 +60,9 @@ function reseal(db: Database.Database, sealer: Sealer, acceptLoss: boolean): num
           if (isSealed(text) && sealer.isCurrent(text)) continue;
           const where = `${table}.${column}`;
           const plain = isSealed(text) ? sealer.open(text, where) : value;
-          if (plain === undefined && !acceptLoss) continue;
+          if (lost && isSealed(text) && !sealer.knows(text)) throw lost;
+          // What was changed by other means is met when it is read.
+          if (plain === undefined && lost) continue;
           db.prepare(`UPDATE ${table} SET ${column} = ? WHERE id = ?`).run(
             plain === undefined ? (LOST[column] ?? '') : sealedFor(sealer, plain, table, column),
             row.id,

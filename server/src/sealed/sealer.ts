@@ -56,6 +56,11 @@ export class Sealer {
     }
   }
 
+  /** Whether the key of a sealed text is here; it may have been changed all the same. */
+  knows(sealed: string): boolean {
+    return this.keys.has(sealed.slice(SIGN.length).split(':')[0] ?? '');
+  }
+
   /** Whether a text was sealed with the key that seals now. */
   isCurrent(sealed: string): boolean {
     return sealed.startsWith(`${SIGN}${keyName(this.current)}:`);
