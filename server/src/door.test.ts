@@ -292,6 +292,12 @@ describe('coming in', () => {
     expect((await cleo.get('/api/clients')).status).toBe(401);
     expect(await cleo.door()).toMatchObject({ visitor: null, shutOut: true });
     expect(await cleo.signIn('Cleo')).toBe(401);
+    // A new code opens nothing for them either, and that it was made is known.
+    const again = await devices.owner.ask('POST', `/api/accounts/${account.id}/code`);
+    const next = { name: 'Cleo', code: (again.body as { code: string }).code, passphrase: PASSPHRASE };
+    expect((await cleo.ask('POST', '/api/door/recover', next)).status).toBe(401);
+    const { items } = (await devices.owner.get('/api/audit?limit=1')).body as { items: AuditEntry[] };
+    expect(items[0]).toMatchObject({ accountName: 'Maren', action: 'account-changed', fields: ['new code'] });
     // Somebody always owns it.
     const me = (await devices.owner.door()).visitor?.id;
     expect((await devices.owner.ask('PATCH', `/api/accounts/${me}`, { role: 'trainer' })).status).toBe(409);

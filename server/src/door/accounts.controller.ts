@@ -44,8 +44,8 @@ export class AccountsController {
   @HttpCode(200)
   @ForOwner()
   @ApiOperation({ summary: 'A new code for somebody who has none or lost theirs' })
-  async code(@Param('id', ParseUUIDPipe) id: string) {
-    return { code: await this.accounts.inviteAgain(id) };
+  code(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', ParseUUIDPipe) id: string) {
+    return { code: this.accounts.inviteAgain(visitor, device, id) };
   }
 
   @Get('clients/:id/trainers')

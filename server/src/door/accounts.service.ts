@@ -127,18 +127,17 @@ export class AccountsService {
     return accountOf((await this.find(id)) as AccountRow);
   }
 
-  /** A new code; the one before it opens nothing any more. @throws 404 */
-  async newCode(id: string, days: number | null): Promise<string> {
+  /** A new code for somebody; the one before it opens nothing any more. @throws 404 */
+  inviteAgain(visitor: Visitor, device: string, id: string): string {
     const code = newCode();
-    const ends = days === null ? null : new Date(Date.now() + days * 86_400_000).toISOString();
-    const sql = 'UPDATE accounts SET recovery = ?, recoveryEndsAt = ? WHERE id = ?';
-    const found = this.gate.write((writer) => writer.run(sql, hashOf(codeTyped(code)), ends, id));
-    if (found !== 1) throw notFound('account', id);
+    const ends = new Date(Date.now() + INVITED_DAYS * 86_400_000).toISOString();
+    this.gate.write((writer) => {
+      const sql = 'UPDATE accounts SET recovery = ?, recoveryEndsAt = ? WHERE id = ?';
+      if (writer.run(sql, hashOf(codeTyped(code)), ends, id) !== 1) throw notFound('account', id);
+      // Whoever has the code can be that person: it is known afterwards who made it.
+      audited(writer, { visitor, device, action: 'account-changed', fields: ['new code'] });
+    });
     return code;
-  }
-
-  inviteAgain(id: string): Promise<string> {
-    return this.newCode(id, INVITED_DAYS);
   }
 
   isCode({ recovery, recoveryEndsAt, shutOutAt }: AccountRow, code: string): boolean {
