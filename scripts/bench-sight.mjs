@@ -33,7 +33,7 @@ const ROUNDS = 5;
 
 /** @type {Map<string, { clips: number, hits: number, misses: number, wrong: number, clean: number, unsure: number }>} */
 const table = new Map(kinds.map(({ id }) => [id, { clips: 0, hits: 0, misses: 0, wrong: 0, clean: 0, unsure: 0 }]));
-const counts = { exact: 0, none: 0, off: 0 };
+const counts = { exact: 0, none: 0, off: 0, about: 0 };
 /** Seconds by which the way there was off, of movements with one way there and one back. */
 const late = [];
 let took = 0;
@@ -82,7 +82,7 @@ for (const movement of library) {
     const reps = clean?.reps.length ?? 0;
     // A round of an alternating movement is one rep of each side; from the side only the nearer one is seen.
     const exact = reps === ROUNDS || (reps === 2 * ROUNDS && movement.sides === 'alternating');
-    counts[exact ? 'exact' : reps === 0 ? 'none' : 'off'] += 1;
+    counts[reps > 0 && clean?.count !== 'sure' ? 'about' : exact ? 'exact' : reps === 0 ? 'none' : 'off'] += 1;
     const [there, back] = [motion.segments[0], motion.segments.at(-1)];
     if (reps === ROUNDS && there && back && motion.keys.length === 2)
       for (const rep of clean?.reps ?? []) late.push(Math.abs(rep.there - there.seconds));
@@ -114,7 +114,7 @@ for (const [kind, { clips, hits, misses, wrong, clean, unsure }] of table)
   );
 const half = late.toSorted((a, b) => a - b)[Math.floor(late.length / 2)] ?? NaN;
 console.log(
-  `\nclips of ${ROUNDS} reps: ${counts.exact} counted exactly, ${counts.none} without an answer, ${counts.off} wrong`,
+  `\nclips of ${ROUNDS} reps: ${counts.exact} counted exactly, ${counts.about} with no more than about so many, ${counts.none} without an answer, ${counts.off} wrong`,
   `\nthe way there is off by ${half.toFixed(2)} s (median of ${late.length} reps)`,
   `\n${((took / moments) * 900).toFixed(1)} ms for 60 s at 15 pictures a second`,
 );

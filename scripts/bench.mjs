@@ -13,6 +13,7 @@ ensureBuilt();
 // Only now: these need what was installed.
 const { composedEvents, composedTaps, planOfAll, signalsOff } = await import('./bench-doses.mjs');
 const { longSession, openings, taps, timerDrift } = await import('./bench-floor.mjs');
+const { atTheDoor } = await import('./bench-door.mjs');
 const { goingWrong, growingOld, takingIn } = await import('./bench-stored.mjs');
 const { assembled, bonesOf, frameAt, handsOf, motionOf, readSkin, restBody, roomFor, skinned } =
   await import('@waxwing/core/body');
@@ -510,6 +511,7 @@ await inDemo(async (page, address) => {
 await inDemo(async (page, address) => {
   row('signals against the wall clock after a hidden page', await signalsOff(page, address), 'ms', 20);
 });
+await atTheDoor(row);
 await takingIn(row, JSON.stringify(packOf(many)));
 await goingWrong(row);
 {

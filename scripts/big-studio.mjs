@@ -5,7 +5,7 @@ import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
-import { openDoor, SERVER } from './prepare.mjs';
+import { OPEN_DOOR, openDoor, SERVER } from './prepare.mjs';
 
 /** Events of each session. */
 const EVENTS = 50;
@@ -20,17 +20,26 @@ const uuid = (n) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}
 /**
  * Starts a server.
  * @param {string} folder
+ * @param {Record<string, string>} env
+ * @param {{ name: string, open: boolean, passphrase?: string } | null} door who runs a fresh studio; null where it is known
  */
-export async function startOn(folder) {
+export async function startOn(folder, env = {}, door = OPEN_DOOR) {
   const began = performance.now();
   const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER], {
-    env: { ...process.env, NODE_OPTIONS: '', WAXWING_DATA: folder, WAXWING_KEYS: join(folder, 'keys'), PORT: '0' },
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      WAXWING_DATA: folder,
+      WAXWING_KEYS: join(folder, 'keys'),
+      PORT: '0',
+      ...env,
+    },
   });
   child.stderr.pipe(process.stderr);
   const [line] = await once(child.stdout, 'data');
   const address = /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '';
   const took = performance.now() - began;
-  await openDoor(address);
+  if (door) await openDoor(address, door);
   return {
     address,
     child,

@@ -62,15 +62,19 @@ function sources(folder) {
     .sort();
 }
 
+/** Nobody signs in on this machine, so that its pages open by themselves. */
+export const OPEN_DOOR = { name: 'Trainer', open: true };
+
 /**
- * Says on a fresh server that nobody signs in on this machine, so that its pages open by themselves.
+ * Says on a fresh server who runs the studio.
  * @param {string} address
+ * @param {{ name: string, open: boolean, passphrase?: string }} door
  */
-export const openDoor = (address) =>
+export const openDoor = (address, door = OPEN_DOOR) =>
   fetch(`${address}/api/door/begin`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ name: 'Trainer', open: true }),
+    body: JSON.stringify(door),
   });
 
 const BROWSERS = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable'];

@@ -7,6 +7,7 @@ import { randomBytes } from 'node:crypto';
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { v7 as uuidv7 } from 'uuid';
 import { makeBackup, restoreBackup } from './backups/backup-file.js';
 import { StartError } from './config.js';
 import { sealStudio } from './sealed/seal-studio.js';
@@ -65,6 +66,70 @@ describe('a studio', () => {
     expect((await server.http.get(`/api/clients/${client.id}/file`).expect(200)).text).toContain('pacemaker');
     const [key] = readdirSync(server.config.keys.folder);
     expect(statSync(join(server.config.keys.folder, key ?? '')).mode & 0o777).toBe(0o600);
+  }, 60_000);
+
+  test('shows no pain, no note and no reason of a session either, which teach what they did before and with another key', async () => {
+    const session = (
+      await server.http
+        .post('/api/sessions')
+        .send({ clientIds: [client.id], startedAt: new Date().toISOString() })
+        .expect(201)
+    ).body as {
+      id: string;
+      startedAt: string;
+    };
+    let counter = 0;
+    const event = (type: string, data: object) => ({
+      id: uuidv7(),
+      sessionId: session.id,
+      clientId: client.id,
+      counter: (counter += 1),
+      at: session.startedAt,
+      type,
+      data,
+    });
+    const started = event('movement-started', { movementId: 'goblet-squat', why: null });
+    const set = { entryId: started.id, side: 'both', amount: 8, kg: null, loadLabel: null };
+    const events = [
+      started,
+      event('pain-reported', { entryId: started.id, region: 'elbow', quality: 'sharp', side: 'left' }),
+      event('note-written', { text: 'slept four hours, the twins have colic' }),
+      event('set-done', { ...set, despite: 'tendon feels warm today' }),
+    ];
+    const at = `/api/sessions/${session.id}/events`;
+    await server.http.post(at).send({ events }).expect(200);
+    // The same again is known, sealed or not.
+    expect((await server.http.post(at).send({ events }).expect(200)).body).toMatchObject({ stored: 0, known: 4 });
+    const told = ['"elbow"', '"sharp"', 'colic', 'tendon feels'];
+    const learned = async () => {
+      for (const words of told) expect(filesWith(words)).toEqual([]);
+      const kept = (await server.http.get(at).expect(200)).body as { events: object[] };
+      expect(kept.events).toMatchObject(events);
+      const { hurt } = (await server.http.get(`/api/clients/${client.id}/record`).expect(200)).body as {
+        hurt: unknown;
+      };
+      expect(hurt).toEqual([expect.objectContaining({ movementId: 'goblet-squat' })]);
+    };
+    await learned();
+    const db = new Database(server.database);
+    expect(db.prepare('SELECT count(*) FROM digests').pluck().get()).toBe(1);
+    expect(db.prepare(`SELECT count(*) FROM digests WHERE document LIKE '%goblet%'`).pluck().get()).toBe(0);
+    // As an earlier version kept them.
+    for (const one of events)
+      db.prepare('UPDATE events SET document = ? WHERE id = ?').run(JSON.stringify(one), one.id);
+    db.pragma('wal_checkpoint(TRUNCATE)');
+    db.close();
+    expect(filesWith('colic')).not.toEqual([]);
+    const [name = ''] = readdirSync(server.config.keys.folder);
+    const key = join(server.config.keys.folder, name);
+    await server.restart();
+    await learned();
+    const next = randomBytes(32).toString('base64');
+    writeFileSync(key, `${next}\n${readFileSync(key, 'utf8')}`);
+    await server.restart();
+    writeFileSync(key, `${next}\n`);
+    await server.restart();
+    await learned();
   }, 60_000);
 
   test('that an earlier version left plain is sealed at the next start, and nothing of it is left in the file', async () => {

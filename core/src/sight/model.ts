@@ -6,7 +6,7 @@ import { seriesOf } from './figure-series.js';
 import { median, Moment, quantile, type Stand } from './frame.js';
 import type { Series } from './points.js';
 import { type Lead, LEADS, MEASURED, type MomentQuantity } from './quantities.js';
-import { repsIn, type Rep, type Way } from './reps.js';
+import { repsIn, type Rep, wandering, type Way } from './reps.js';
 import { EVEN, type Pace, type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom } from './stand.js';
 
@@ -16,6 +16,8 @@ export interface Model {
   pace: Pace;
   /** In seconds of the motion; null where no quantity goes there and back once a round, as in a hold: nobody could count by it. */
   rep: SeenRep | null;
+  /** How far its lead goes to and fro, in ranges. */
+  wanders: number;
   /** The middle value of each lead that is seen from here: the posture of a hold. */
   posture: ReadonlyMap<Lead, number>;
   /** The most of a quantity in a part of a clean rep, or with −1 the least. */
@@ -82,7 +84,8 @@ function madeFrom(motion: Motion, view: View, by?: Lead): Model {
   const counted = motion.still ? undefined : ranked.find(once);
   const best = counted ?? ranked[0];
   if (!best) throw new Error(`${motion.name} has nothing to be told by from the ${view}`);
-  const [read = null] = counted ? repsIn(series.times, valuesFor(best.lead), best.way) : [];
+  const found = counted ? repsIn(series.times, valuesFor(best.lead), best.way) : [];
+  const [read = null] = found;
   const pace = read ? paceOf(motion, read) : EVEN;
   const rep = read && seenAs(read, pace, motion.figure.first);
   const whole = { starts: STILL, ends: STILL + motion.seconds, turns: 0, there: 0, stay: motion.seconds, back: 0 };
@@ -90,6 +93,7 @@ function madeFrom(motion: Motion, view: View, by?: Lead): Model {
     ...best,
     pace,
     rep: rep && inMotion(rep),
+    wanders: wandering(valuesFor(best.lead), Math.max(1, found.length)),
     posture: new Map(seen.map((lead) => [lead, median(valuesFor(lead))])),
     usual: (of, part, way) => partOf(series.times, valuesFor(of), rep ?? (motion.still ? whole : null), part, way),
   };

@@ -111,11 +111,14 @@ export const MEASURED: Readonly<Record<MomentQuantity, Measured>> = {
       return a[1] + ((b[1] - a[1]) * (hip[0] - a[0])) / (b[0] - a[0]) - hip[1];
     },
   },
-  /** Of the heel over the toes. */
+  /** Of the heel over the toes; not in a stride, in which one foot is soon taken for the other. */
   'heel-height': {
     unit: 'cm',
     views: ASIDE,
-    of: (m) => m.middle('heel')[1] - m.middle('toe')[1],
+    of: (m) =>
+      Math.abs(m.spot('left.ankle')[0] - m.spot('right.ankle')[0]) > STRIDE_CM
+        ? NaN
+        : m.middle('heel')[1] - m.middle('toe')[1],
   },
   /** How far a knee lies inside the line from hip to ankle. */
   'knees-in': {
@@ -167,6 +170,9 @@ export const MEASURED_OF_REP: Readonly<Record<RepQuantity, { unit: Unit; views: 
 
 /** From where a quantity can be told. */
 export const viewsOf = (of: Quantity): readonly View[] => (isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of]).views;
+
+/** Feet further apart than this, front to back, stand in a stride. */
+const STRIDE_CM = 40;
 
 /** Degrees by which a line across the body is not level. */
 const tilt = (left: readonly [number, number], right: readonly [number, number]): number =>

@@ -20,13 +20,13 @@ import {
   type RepQuantity,
   type Unit,
 } from './quantities.js';
-import { repsIn } from './reps.js';
+import { type Count, countOf, repsIn } from './reps.js';
 import { type SeenRep, seenAs } from './seen-rep.js';
 import { standFrom, type Found } from './stand.js';
 import { upright, type Quarters } from './turned.js';
 
-/** Not from this side, not with the body so, no whole rep, too much of it hidden, too small, too near the border. */
-export type Why = 'view' | 'position' | 'no-reps' | 'hidden' | 'small' | 'border';
+/** Not from this side, not with the body so, no whole rep, a line too unsteady for reps, too much of it hidden, too small, too near the border. */
+export type Why = 'view' | 'position' | 'no-reps' | 'rough' | 'hidden' | 'small' | 'border';
 
 export interface Answer {
   kind: string;
@@ -59,6 +59,8 @@ export interface Reading {
   /** The lead quantity in time. */
   values: Float32Array;
   reps: SeenRep[];
+  /** Whether the number of reps can be stood by. */
+  count: Count;
   /** Prescribed seconds, 0 for as it comes. */
   tempo: { lower: number; pause: number; rise: number };
   /** The clean rep: where it rests and turns, and when, in seconds of the motion. */
@@ -84,6 +86,7 @@ interface Judged {
   valuesFor: (of: MomentQuantity) => Float32Array;
   stand: Stand;
   reps: readonly SeenRep[];
+  count: Count;
   model: Model;
   shown: Shown;
 }
@@ -136,15 +139,15 @@ function ofRep(of: RepQuantity, rep: SeenRep, { model, shown }: Judged): number 
   }
 }
 
-/** Of a quicker one, in seconds, nobody says that it should be slow. */
 /** Degrees of the clean rep's trunk from upright from which on somebody is bent over. */
 const BENT_OVER = 45;
+/** Of a quicker one, in seconds, nobody says that it should be slow. */
 const LEAST_LOWERING = 2;
 /** The share by which the lowering of the clean rep may be misread. */
 const MOST_MISREAD = 0.25;
 
 function answerTo(kind: string, measure: Measure, judged: Judged, blind: boolean): Answer {
-  const { stand, reps, model, shown } = judged;
+  const { stand, reps, count, model, shown } = judged;
   const { of } = measure;
   const { unit, views } = isOfRep(of) ? MEASURED_OF_REP[of] : MEASURED[of];
   const nothing = (cannot: Why): Answer => ({
@@ -163,6 +166,7 @@ function answerTo(kind: string, measure: Measure, judged: Judged, blind: boolean
   if (!isOfRep(of) && model.usual(of, 'spread', 1) > MOST_OWN[unit]) return nothing('position');
   if (measure.bent === false && Math.abs(model.usual('trunk-lean', 'turn', 1)) > BENT_OVER) return nothing('position');
   if (reps.length === 0) return nothing('no-reps');
+  if (count === 'rough') return nothing('rough');
   const amounts = offsOf(measure, kind, judged);
   if (!amounts) return nothing('position');
   if (amounts.every(Number.isNaN)) return nothing('hidden');
@@ -225,7 +229,8 @@ export function readSeries(
           )
         : repsIn(times, values, model.way);
   const reps = found.map((rep) => seenAs(rep, model.pace, motion.figure.first));
-  const judged = { times, valuesFor, stand, reps, model, shown };
+  const count = holds ? 'sure' : countOf(times, values, found, model.wanders);
+  const judged = { times, valuesFor, stand, reps, count, model, shown };
   const [lower, pause, rise] = parseTempo(tempo);
   return {
     stand,
@@ -238,6 +243,7 @@ export function readSeries(
     times,
     values,
     reps,
+    count,
     tempo: { lower, pause, rise },
     clean: { ...model.way, rep: model.rep },
     answers: kinds.flatMap(({ id, measure }) => (measure ? [answerTo(id, measure, judged, blind)] : [])),

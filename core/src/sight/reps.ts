@@ -50,7 +50,16 @@ export function repsIn(times: Float64Array, values: Float32Array, way: Way): Rep
   const rest = median(values.filter((x) => (rises ? x - low : high - x) <= BACK * (high - low)));
   const share = (t: number): number => ((values[t] as number) - rest) / (turn - rest);
 
-  const reps: Rep[] = [];
+  /** The place between two others where it is furthest out, or with −1 the least. */
+  const furthest = (from: number, to: number, way: 1 | -1): number => {
+    let found = from;
+    for (let t = from; t <= to; t += 1)
+      if (Number.isNaN(share(found)) || (share(t) - share(found)) * way > 0) found = t;
+    return found;
+  };
+
+  const peaks: number[] = [];
+  const valleys: number[] = [];
   let out = -1;
   let quiet = 0;
   for (let t = 0; t < times.length; t += 1) {
@@ -60,32 +69,40 @@ export function repsIn(times: Float64Array, values: Float32Array, way: Way): Rep
       if (now <= BACK) quiet = t;
       if (now >= OUT) out = quiet;
     } else if (now <= BACK) {
-      const rep = repBetween(times, values, share, out, t);
-      if (rep && rep.share >= COUNTS && (times[t] as number) - (times[out] as number) >= LEAST_SECONDS) reps.push(rep);
+      const peak = furthest(out, t, 1);
+      if (share(peak) >= COUNTS && (times[t] as number) - (times[out] as number) >= LEAST_SECONDS) {
+        const last = peaks.at(-1);
+        const valley = last === undefined ? 0 : furthest(last, peak, -1);
+        // Two furthest points between which it hardly came back are one rep.
+        if (last === undefined || share(valley) <= BACK * Math.min(share(last), share(peak))) {
+          valleys.push(valley);
+          peaks.push(peak);
+        } else if (share(peak) > share(last)) peaks[peaks.length - 1] = peak;
+      }
       out = -1;
       quiet = t;
     }
   }
-  return reps;
+  return peaks.flatMap((peak, i) => repBetween(times, values, share, [valleys[i] ?? 0, peak, valleys[i + 1]]) ?? []);
 }
 
-/** The rep round its furthest point between two moments at which it was out and back. */
+/** The rep round its furthest point, between the least far ones before and after it; none after the last. */
 function repBetween(
   times: Float64Array,
   values: Float32Array,
   share: (t: number) => number,
-  from: number,
-  to: number,
+  [after, most, before = times.length]: readonly [after: number, most: number, before?: number],
 ): Rep | null {
-  let most = from;
-  for (let t = from; t <= to; t += 1) if (share(t) > share(most)) most = t;
   const far = share(most);
   /** The first moment from `start` on at which so much of this rep's own way is left below, or reached. */
   const crossing = (start: number, step: 1 | -1, at: number, up: boolean): { t: number; seconds: number } | null => {
-    for (let t = start; t >= 0 && t < times.length && Math.abs(t - start) <= FURTHEST; t += step) {
-      const [before, now] = [share(t - step) / far, share(t) / far];
-      if (up ? now < at : now >= at) continue;
-      const part = t === start || Number.isNaN(before) || before === now ? 0 : (now - at) / (now - before);
+    for (let t = start; t >= after && t <= before && t < times.length; t += step) {
+      const [earlier, now] = [share(t - step) / far, share(t) / far];
+      // Between two reps it need not come back all the way.
+      const between = !up && (t === before || (t === after && after > 0));
+      if (Number.isNaN(now) || (!between && (up ? now < at : now >= at))) continue;
+      const part =
+        t === start || between || Number.isNaN(earlier) || earlier === now ? 0 : (now - at) / (now - earlier);
       return { t, seconds: (times[t] as number) - part * ((times[t] as number) - (times[t - step] ?? 0)) };
     }
     return null;
@@ -113,5 +130,46 @@ function repBetween(
   };
 }
 
-/** Moments that are looked at on either side of the furthest point. */
-const FURTHEST = 400;
+/** Whether a count can be stood by: not where the line goes to and fro besides its reps, where a rep may be two, or where nobody was seen. */
+export type Count = 'sure' | 'uneven' | 'rough' | 'gap';
+
+/** A turn within this share of the range is a tremble. */
+const TREMBLE = 0.15;
+/** So much further to and fro than in the clean rep, and too much of it is something else. */
+const ROUGH = 1.35;
+/** What goes less than this share of the furthest may be a rep, or somebody who shifts about. */
+const UNEVEN = 0.6;
+
+/** How far values go to and fro in all, for each rep: 2 of their range where each goes there and back. @param reps how many, at least 1 */
+export function wandering(values: Float32Array, reps: number): number {
+  const range = quantile(values, 0.97) - quantile(values, 0.03);
+  let [turn, ahead, length] = [NaN, NaN, 0];
+  for (const value of values) {
+    if (Number.isNaN(value)) continue;
+    if (Number.isNaN(turn)) turn = ahead = value;
+    const way = Math.sign(ahead - turn) || 1;
+    if ((value - ahead) * way > 0 || ahead === turn) ahead = value;
+    else if ((ahead - value) * way > TREMBLE * range) {
+      length += Math.abs(ahead - turn);
+      [turn, ahead] = [ahead, value];
+    }
+  }
+  return (length + Math.abs(ahead - turn)) / (range * reps);
+}
+
+/** Seconds unseen in which there is room for a rep. */
+const GAP = 1.5;
+
+/** @param usual how far a clean rep wanders */
+export function countOf(times: Float64Array, values: Float32Array, reps: readonly Rep[], usual: number): Count {
+  if (reps.length === 0) return 'sure';
+  if (wandering(values, reps.length) > ROUGH * usual) return 'rough';
+  let last = Infinity;
+  for (const [t, at] of times.entries()) {
+    if (Number.isNaN(values[t])) continue;
+    if (at - last > GAP) return 'gap';
+    last = at;
+  }
+  const shares = reps.map(({ share }) => share);
+  return Math.min(...shares) < UNEVEN * Math.max(...shares) ? 'uneven' : 'sure';
+}

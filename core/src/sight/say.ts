@@ -2,6 +2,7 @@
 import { median } from './frame.js';
 import { type Lead, MEASURED, type Unit } from './quantities.js';
 import type { Answer, Reading, Why } from './read.js';
+import type { Count } from './reps.js';
 
 export interface Said {
   /** What is to be done about nothing: counts, reach, tempo. */
@@ -34,10 +35,18 @@ const whyWords = (why: Why, { stand: { view } }: Reading): string =>
     view: `not from ${VIEW_WORDS[view]}`,
     position: 'it does not show in this movement from here',
     'no-reps': 'no whole rep was seen',
+    rough: 'what was seen is too unsteady to tell rep from rep',
     hidden: 'hidden, or out of the picture',
     small: 'the person is too small in the picture',
     border: 'too close to call',
   })[why];
+
+/** Why a count is not to be stood by. */
+const UNSURE_WORDS: Readonly<Record<Exclude<Count, 'sure'>, string>> = {
+  rough: 'what was seen is too unsteady to be sure. Count for yourself.',
+  gap: 'for a while too little of the body was seen.',
+  uneven: 'some go so much less far that they may not be reps.',
+};
 
 /** Reps by their place, counted from one: "2", "1 and 3", "2–5 and 7". */
 export function repWords(places: readonly number[]): string {
@@ -111,7 +120,9 @@ function repsWords(reading: Reading): string[] {
   const [first] = reps;
   if (!first) return ['No whole rep was seen.'];
   const near = reading.alternating && stand.view === 'side' ? ` of the ${stand.near} side, the nearer one` : '';
-  const facts = [`${reps.length} ${reps.length === 1 ? 'rep' : 'reps'}${near}.`];
+  const counted = `${reps.length} ${reps.length === 1 ? 'rep' : 'reps'}${near}`;
+  if (reading.count === 'rough') return [`About ${counted}: ${UNSURE_WORDS.rough}`];
+  const facts = [reading.count === 'sure' ? `${counted}.` : `About ${counted}: ${UNSURE_WORDS[reading.count]}`];
   const reach = reps.map((one) => one.reach);
   const mean = reach.reduce((sum, one) => sum + one, 0) / reach.length;
   const spread = Math.sqrt(reach.reduce((sum, one) => sum + (one - mean) ** 2, 0) / reach.length);

@@ -10,6 +10,7 @@ import {
   placeOf,
   POINTS,
   readSeries,
+  countOf,
   repsIn,
   type Series,
   seriesOf,
@@ -181,6 +182,7 @@ describe('reps', () => {
         });
         const found = repsIn(Float64Array.from(times), Float32Array.from(values), way);
         expect(found).toHaveLength(reps);
+        expect(countOf(Float64Array.from(times), Float32Array.from(values), found, 2)).toBe('sure');
         for (const rep of found) {
           expect(Math.abs(rep.there - there)).toBeLessThan(0.15 + 0.1 * there);
           expect(Math.abs(rep.back - back)).toBeLessThan(0.15 + 0.1 * back);
@@ -188,6 +190,21 @@ describe('reps', () => {
         }
       }),
     );
+  });
+
+  test('are about so many where the line does something else besides, one goes much less far, or nothing is seen for a while', () => {
+    const way = { from: 0, to: 90 };
+    const times = Float64Array.from({ length: 240 }, (_, t) => t / 15);
+    // Four reps of four seconds.
+    const at = (t: number): number => 45 * (1 - Math.cos((Math.PI * t) / 2));
+    const counted = (value: (t: number) => number): string => {
+      const values = Float32Array.from(times, value);
+      return countOf(times, values, repsIn(times, values, way), 2);
+    };
+    expect(counted(at)).toBe('sure');
+    expect(counted((t) => at(t) + (at(t) > 45 ? 20 * Math.sin(9 * t) : 0))).toBe('rough');
+    expect(counted((t) => (t > 8 && t < 12 ? 0.5 : 1) * at(t))).toBe('uneven');
+    expect(counted((t) => (t > 8 && t < 10 ? NaN : at(t)))).toBe('gap');
   });
 
   test('of the figure are counted in every movement whose way can be seen from there, and never one more or less', () => {

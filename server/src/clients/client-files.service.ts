@@ -21,6 +21,7 @@ import { planColumns } from '../plans/plan-columns.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { problemsIn } from '../problems/validation.js';
+import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { ClientEntity } from './client.entity.js';
 import { CreateClientDto } from './clients.dto.js';
@@ -58,7 +59,7 @@ export class ClientFilesService {
     );
     const bySession = new Map<string, SessionEvent[]>();
     for (const row of events) {
-      const event = this.damage.parsed<SessionEvent>(row.document, 'event', row.id, row.place);
+      const event = this.damage.event(row.document, row.id, row.place);
       if (event) bySession.set(row.sessionId, [...(bySession.get(row.sessionId) ?? []), event]);
     }
     const plans = await this.database
@@ -180,7 +181,7 @@ function bringBack(
       event.id,
       id,
       clientId,
-      JSON.stringify(event),
+      eventText(event, writer.sealer),
       now,
     );
   });

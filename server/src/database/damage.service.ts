@@ -3,7 +3,9 @@ import { Injectable, type OnModuleInit } from '@nestjs/common';
 import type { Damaged } from '@waxwing/core/client';
 import { DataSource } from 'typeorm';
 import { ProblemException } from '../problems/problem.js';
-import { parsed } from './json-column.js';
+import type { SessionEvent } from '@waxwing/core/session';
+import { eventFrom } from '../sealed/sealed-event.js';
+import { StudioFolder } from './studio-folder.js';
 
 /** Small tables that are looked through at start, with the columns that hold JSON. Sessions and events are met when they are read. */
 const LOOKED_THROUGH = {
@@ -21,7 +23,10 @@ const MOST = 100;
 export class DamageService implements OnModuleInit {
   private readonly found = new Map<string, Damaged>();
 
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly database: DataSource,
+    private readonly folder: StudioFolder,
+  ) {}
 
   async onModuleInit(): Promise<void> {
     for (const table of Object.keys(LOOKED_THROUGH) as (keyof typeof LOOKED_THROUGH)[]) {
@@ -39,11 +44,11 @@ export class DamageService implements OnModuleInit {
     return [...this.found.values()];
   }
 
-  /** What some JSON text of a row holds; undefined for a damaged one, which is noted. */
-  parsed<T>(text: string, what: Damaged['what'], id: string, place?: number): T | undefined {
-    const value = parsed(text) as T | undefined;
-    if (value === undefined) this.note({ what, id, name: place === undefined ? id : `number ${place}` });
-    return value;
+  /** What is stored of an event; undefined for a damaged one, which is noted. */
+  event(text: string, id: string, place: number): SessionEvent | undefined {
+    const event = eventFrom(text, this.folder.sealer);
+    if (!event) this.note({ what: 'event', id, name: `number ${place}` });
+    return event;
   }
 
   /** The answer for a row that was asked for by name and cannot be read. */

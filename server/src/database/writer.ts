@@ -10,7 +10,7 @@ export class Writer {
   constructor(
     private readonly db: Database.Database,
     private readonly source: DataSource,
-    private readonly sealer: Sealer,
+    readonly sealer: Sealer,
   ) {}
 
   insert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: Partial<E> | readonly Partial<E>[]): void {

@@ -4,6 +4,7 @@ import type { MovementSummary } from '@waxwing/core/movement';
 import type { FindMovement } from '@waxwing/core/session';
 import type { WriteGate } from '../database/write-gate.js';
 import { ClientEntity } from '../clients/client.entity.js';
+import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { PlanEntity } from '../plans/plan.entity.js';
@@ -50,7 +51,7 @@ export function loadDemo(gate: WriteGate, library: DemoLibrary, now: Date): void
     writer.run(
       `INSERT INTO events (id, sessionId, clientId, document, receivedAt)
        SELECT value ->> 'id', value ->> 'sessionId', value ->> 'clientId', value, value ->> 'at' FROM json_each(?)`,
-      JSON.stringify(history.flatMap((session) => session.events)),
+      `[${history.flatMap((session) => session.events.map((event) => eventText(event, writer.sealer))).join()}]`,
     );
     writer.run(
       'UPDATE sessions SET place = coalesce((SELECT max(place) FROM events WHERE sessionId = sessions.id), 0)',

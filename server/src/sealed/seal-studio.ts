@@ -2,6 +2,7 @@
 import Database from 'better-sqlite3';
 import { type KeyPlace, StartError } from '../config.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
+import { MAY_BE_TOLD, resealed } from './sealed-event.js';
 import { isSealed, SEALED, Sealer } from './sealer.js';
 
 /** What lies there, and nothing is lost where it is left plain. */
@@ -32,6 +33,7 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
 }
 
 const somethingSealed = (db: Database.Database): boolean =>
+  db.prepare(`SELECT 1 FROM events WHERE instr(document, '\"sealed:') > 0 LIMIT 1`).get() !== undefined ||
   Object.entries(SEALED).some(([table, columns]) =>
     columns.some((column) => db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get()),
   );
@@ -46,9 +48,20 @@ const textIn = (value: string): string => (value.startsWith('"sealed:') ? (JSON.
 function reseal(db: Database.Database, sealer: Sealer, lost: StartError | null): number {
   let done = 0;
   const one = db.transaction(() => {
+    const change = db.prepare('UPDATE events SET document = ? WHERE place = ?');
+    const told = db.prepare<[], { place: number; document: string }>(
+      `SELECT place, document FROM events WHERE ${MAY_BE_TOLD}`,
+    );
+    for (const { place, document } of told.all()) {
+      const text = resealed(document, sealer, lost);
+      if (text === null) continue;
+      change.run(text, place);
+      done += 1;
+    }
     for (const [table, columns] of Object.entries(SEALED)) {
-      if (!db.prepare('SELECT 1 FROM sqlite_master WHERE name = ?').get(table)) continue;
-      const rows = db.prepare(`SELECT id, ${columns.join(', ')} FROM ${table}`).all() as Record<
+      const keys = db.prepare('SELECT name FROM pragma_table_info(?) WHERE pk > 0').pluck().all(table) as string[];
+      if (keys.length === 0) continue;
+      const rows = db.prepare(`SELECT ${[...keys, ...columns].join(', ')} FROM ${table}`).all() as Record<
         string,
         string | null
       >[];
@@ -63,9 +76,9 @@ function reseal(db: Database.Database, sealer: Sealer, lost: StartError | null):
           if (lost && isSealed(text) && !sealer.knows(text)) throw lost;
           // What was changed by other means is met when it is read.
           if (plain === undefined && lost) continue;
-          db.prepare(`UPDATE ${table} SET ${column} = ? WHERE id = ?`).run(
+          db.prepare(`UPDATE ${table} SET ${column} = ? WHERE ${keys.map((key) => `${key} = ?`).join(' AND ')}`).run(
             plain === undefined ? (LOST[column] ?? '') : sealedFor(sealer, plain, table, column),
-            row.id,
+            ...keys.map((key) => row[key]),
           );
           done += 1;
         }
@@ -81,14 +94,22 @@ const LOST: Readonly<Record<string, string | null>> = {
   readiness: null,
   today: null,
   limits: '[]',
+  // Made anew from the events.
+  document: 'null',
 };
 
 /** The columns that hold JSON. */
-export const JSON_COLUMNS = new Set(['clients.readiness', 'clients.today', 'clients.limits']);
+export const JSON_COLUMNS = new Set(['clients.readiness', 'clients.today', 'clients.limits', 'digests.document']);
 
 /** A text as it is put into a column. */
 export function sealedFor(sealer: Sealer, plain: string, table: string, column: string): string {
   const where = `${table}.${column}`;
   const sealed = sealer.seal(plain, where);
   return JSON_COLUMNS.has(where) ? JSON.stringify(sealed) : sealed;
+}
+
+/** What such a column holds in plain; undefined where it does not open. */
+export function openedFrom(sealer: Sealer, value: string, table: string, column: string): string | undefined {
+  const text = textIn(value);
+  return isSealed(text) ? sealer.open(text, `${table}.${column}`) : value;
 }

@@ -12,6 +12,7 @@ export const KEY_BYTES = 32;
 export const SEALED: Readonly<Record<string, readonly string[]>> = {
   clients: ['healthNote', 'note', 'readiness', 'today', 'limits'],
   stills: ['says', 'picture'],
+  digests: ['document'],
 };
 
 /** A short name of a key, from which it cannot be had back. */

@@ -7,10 +7,12 @@ import { HALF_LIFE_DAYS, OUTCOME_SCORE, type Counted, type Trial } from '@waxwin
 import { DIGEST_VERSION, digestOf, fold, type Digest, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
 import { parsed } from '../database/json-column.js';
-import { isFull } from '../database/studio-folder.js';
+import { isFull, StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { LibraryService } from '../movements/library.service.js';
+import { openedFrom } from '../sealed/seal-studio.js';
+import type { Sealer } from '../sealed/sealer.js';
 import { EventsService } from './events.service.js';
 import { DigestEntity } from './session.entities.js';
 
@@ -42,6 +44,7 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     private readonly gate: WriteGate,
     private readonly events: EventsService,
     private readonly library: LibraryService,
+    private readonly folder: StudioFolder,
   ) {}
 
   onApplicationBootstrap(): void {
@@ -79,9 +82,9 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     );
     const counted = new Map<string, Digest>();
     for (const { sessionId, version, document } of rows) {
-      const kept = version === DIGEST_VERSION ? parsed(document) : undefined;
+      const kept = version === DIGEST_VERSION ? digestIn(document, this.folder.sealer) : undefined;
       // One that is damaged, or of an earlier version, is made anew.
-      const digest = (kept as Digest | undefined) ?? (await this.digest(sessionId)).digests.get(clientId);
+      const digest = kept ?? (await this.digest(sessionId)).digests.get(clientId);
       if (digest) counted.set(sessionId, digest);
     }
     const own = new Map<string, Digest | undefined>([...counted, ...unkept]);
@@ -182,6 +185,12 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
 const placeOf = (writer: Writer, sessionId: string, id: string): number | undefined =>
   writer.get<{ place: number }>('SELECT place FROM events WHERE sessionId = ? AND id = ?', sessionId, id)?.place;
 
+/** A kept digest; undefined for one that is damaged or does not open. */
+function digestIn(text: string, sealer: Sealer): Digest | undefined {
+  const plain = openedFrom(sealer, text, 'digests', 'document');
+  return plain === undefined ? undefined : ((parsed(plain) ?? undefined) as Digest | undefined);
+}
+
 /** Takes the digests of a session away, and what they count. */
 export function forgetDigests(writer: Writer, sessionId: string, clientId?: string): void {
   const where = clientId === undefined ? 'sessionId = ?' : 'sessionId = ? AND clientId = ?';
@@ -190,7 +199,7 @@ export function forgetDigests(writer: Writer, sessionId: string, clientId?: stri
     `SELECT document FROM digests WHERE ${where}`,
     ...parameters,
   ))
-    count(writer, (parsed(document) as Digest | undefined)?.trials ?? [], -1);
+    count(writer, digestIn(document, writer.sealer)?.trials ?? [], -1);
   writer.run(`DELETE FROM digests WHERE ${where}`, ...parameters);
 }
 

@@ -20,6 +20,7 @@ import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { LibraryService } from '../movements/library.service.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
+import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from './session.entities.js';
 
 const BOOT = randomUUID();
@@ -107,7 +108,7 @@ export class EventsService {
             event.id,
             sessionId,
             event.clientId,
-            JSON.stringify(event),
+            eventText(event, writer.sealer),
             now,
             by,
           )?.place ?? place;
@@ -210,7 +211,7 @@ export class EventsService {
 
   private read(rows: readonly Row[]): SessionEvent[] {
     return rows.flatMap(({ place, id, document }) => {
-      const event = this.damage.parsed<SessionEvent>(document, 'event', id, place);
+      const event = this.damage.event(document, id, place);
       return event ? [event] : [];
     });
   }

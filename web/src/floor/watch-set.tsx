@@ -134,9 +134,11 @@ function Watching({
             ? 'Looking for the whole body …'
             : reading.blind
               ? 'Watch this one from the side.'
-              : last && !reading.holds
-                ? `Lowering ${last.lower.toFixed(1)} s${reading.tempo.lower > 0 ? ` of ${reading.tempo.lower}` : ''}, rising ${last.rise.toFixed(1)} s`
-                : 'Tap somebody else in the picture to watch them.'}
+              : reading.count === 'rough'
+                ? 'Too unsteady to count: count for yourself.'
+                : last && !reading.holds
+                  ? `Lowering ${last.lower.toFixed(1)} s${reading.tempo.lower > 0 ? ` of ${reading.tempo.lower}` : ''}, rising ${last.rise.toFixed(1)} s`
+                  : 'Tap somebody else in the picture to watch them.'}
         </p>
         <button type="button" className="btn btn-primary target" onClick={() => (reading ? onEnd(reading) : onClose())}>
           Stop watching
@@ -164,8 +166,12 @@ function Watching({
   );
 }
 
-const countWords = ({ holds, reps }: Reading): string =>
-  holds ? `${Math.round(reps.reduce((sum, { stay }) => sum + stay, 0))} s` : String(reps.length);
+const countWords = ({ holds, reps, count }: Reading): string =>
+  count === 'rough'
+    ? '–'
+    : holds
+      ? `${Math.round(reps.reduce((sum, { stay }) => sum + stay, 0))} s`
+      : String(reps.length);
 
 function Seen({
   view,

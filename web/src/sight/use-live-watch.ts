@@ -39,7 +39,8 @@ export function useLiveWatch({ movement, tempo, video, canvas, facing, onReps }:
   const picked = useRef<{ x: number; y: number } | 'largest' | null>('largest');
   const told = useEffectEvent((read: Reading) => {
     setReading(read);
-    onReps(read.reps.length);
+    // What cannot be told rep from rep fills no counter.
+    if (read.count !== 'rough') onReps(read.reps.length);
   });
   const said = useEffectEvent((error: unknown) =>
     setTrouble(error instanceof NoEye ? error.message : 'Watching stopped. Everything else goes on as before.'),

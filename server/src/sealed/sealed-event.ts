@@ -1,0 +1,43 @@
+/**
+ * Events that say something of somebody's health, or hold a note: their data lies sealed within the JSON of the event. The rest of it stays
+ * plain, so that the store can order and find it.
+ */
+import type { SessionEvent } from '@waxwing/core/session';
+import { parsed } from '../database/json-column.js';
+import { isSealed, type Sealer } from './sealer.js';
+
+const WHERE = 'events.data';
+
+/** Pain, private notes, and why something was done despite a limit. */
+const isTold = ({ type, data }: SessionEvent): boolean =>
+  type === 'pain-reported' || type === 'note-written' || (typeof data === 'object' && 'despite' in data);
+
+/** As SQL over `document`: what may have to be sealed, or is. Words that only look like it cost a look. */
+export const MAY_BE_TOLD = ['"pain-reported"', '"note-written"', '"despite"', '"sealed:']
+  .map((word) => `instr(document, '${word}') > 0`)
+  .join(' OR ');
+
+/** An event as it is stored. */
+export const eventText = (event: SessionEvent, sealer: Sealer): string =>
+  JSON.stringify(isTold(event) ? { ...event, data: sealer.seal(JSON.stringify(event.data), WHERE) } : event);
+
+/** A stored event; undefined for one that is damaged, or whose key is not here. */
+export function eventFrom(text: string, sealer: Sealer): SessionEvent | undefined {
+  const event = parsed(text) as (Omit<SessionEvent, 'data'> & { data: unknown }) | undefined;
+  if (!isSealed(event?.data)) return event as SessionEvent | undefined;
+  const plain = sealer.open(event.data, WHERE);
+  const data = plain === undefined ? undefined : parsed(plain);
+  return data === undefined ? undefined : ({ ...event, data } as SessionEvent);
+}
+
+/** A stored event sealed with the key that seals now; null where it is so already, or cannot be. @param lost thrown for a key that is not here */
+export function resealed(text: string, sealer: Sealer, lost: Error | null): string | null {
+  const data = (parsed(text) as { data?: unknown } | undefined)?.data;
+  if (isSealed(data)) {
+    if (lost && !sealer.knows(data)) throw lost;
+    if (sealer.isCurrent(data)) return null;
+  }
+  const event = eventFrom(text, sealer);
+  if (!event) return null;
+  return isTold(event) ? eventText(event, sealer) : null;
+}
