@@ -155,7 +155,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await page.getByRole('button', { name: 'Note', exact: true }).click();
   await expect(page.getByText('14 reps')).toBeVisible();
 
-  await page.getByRole('link', { name: 'Today' }).click();
+  await page.getByRole('main').getByRole('link', { name: 'How they are today' }).click();
   const knee = page.getByRole('button', { name: /^left knee/ });
   for (let i = 0; i < 3; i += 1) await knee.click();
   await expect(page.getByText('Impact: none')).toBeVisible();
@@ -163,7 +163,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await page.getByTitle('badly').click();
   await page.getByRole('button', { name: 'Save for today' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Dagny Holt' })).toBeVisible();
-  await page.getByRole('main').getByRole('link', { name: 'Plan', exact: true }).click();
+  await page.getByRole('main').getByRole('link', { name: 'Plan a session' }).click();
   await page.getByText('Carry last time forward').click();
   await page.getByRole('button', { name: 'Make the plan' }).click();
   await tape(page).waitFor();

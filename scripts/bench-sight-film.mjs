@@ -36,7 +36,7 @@ const inLess = (movement, share) => ({
   ...movement,
   dose: {
     ...movement.dose,
-    tempo: movement.dose.tempo.replace(/^[0-9.]+/, (lower) => String(Number(lower) * (1 - share))),
+    tempo: movement.dose.tempo.replace(/^[0-9.]+/, (lower) => String(Math.round(Number(lower) * (1 - share)))),
   },
 });
 

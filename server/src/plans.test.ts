@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Client } from '@waxwing/core/client';
+import type { ClientSummary, Client } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
@@ -58,6 +58,15 @@ describe('plans', () => {
       .expect(201);
     const sessionId = (started.body as { id: string }).id;
     expect((await list({ from: at(2), to: at(9) })).items[0]?.session).toEqual({ id: sessionId, finished: false });
+    // Whoever looks at the people sees when each of them was here, and comes next.
+    const people = (await server.http.get('/api/clients').expect(200)).body as { items: ClientSummary[] };
+    expect(people.items.find(({ id }) => id === ada.id)).toMatchObject({
+      last: at(5),
+      came: [at(5)],
+      next: { planId: late?.id, startsAt: at(9) },
+      screened: false,
+      checkedOn: null,
+    });
     expect((await list({ from: at(6) })).items[0]?.session).toBeNull();
     expect(wrongFields(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
     expect(wrongFields(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);

@@ -1,11 +1,21 @@
 /** The addresses of the application. Each screen is its own chunk, so that the first page stays small. */
 import type { ComponentType } from 'react';
-import { createBrowserRouter, redirect, type LoaderFunctionArgs } from 'react-router';
+import { createBrowserRouter, type LoaderFunctionArgs } from 'react-router';
 import { cache } from './api/cache';
 import { ProblemError } from './api/http';
-import { houseRulesQuery, movementsQuery, sessionQuery, studioQuery } from './api/queries';
+import {
+  clientsQuery,
+  houseRulesQuery,
+  movementsQuery,
+  plansBetweenQuery,
+  sessionQuery,
+  sessionsBetweenQuery,
+  studioQuery,
+} from './api/queries';
 import { BrokenScreen } from './shell/states';
 import { Shell, WHOLE_SCREEN } from './shell/shell';
+import { spanAround } from './today/span';
+import { dayNumber } from './words/dates';
 
 /** A screen fetched when it is first opened. What cannot be fetched is a server that does not answer, not a broken screen. */
 const screen = (load: () => Promise<ComponentType>) => async () => {
@@ -21,6 +31,15 @@ const floor = () => {
   void cache.prefetchQuery(movementsQuery);
   void cache.prefetchQuery(studioQuery);
   void cache.prefetchQuery(houseRulesQuery);
+  return null;
+};
+
+/** The day is asked for while its screen is being fetched. */
+const day = () => {
+  void cache.prefetchQuery(clientsQuery);
+  void cache.prefetchQuery(studioQuery);
+  void cache.prefetchInfiniteQuery(plansBetweenQuery(...spanAround(dayNumber(new Date()))));
+  void cache.prefetchInfiniteQuery(sessionsBetweenQuery(...spanAround(dayNumber(new Date()))));
   return null;
 };
 
@@ -47,7 +66,12 @@ export const router = createBrowserRouter([
     Component: Shell,
     ErrorBoundary: BrokenScreen,
     children: [
-      { index: true, loader: () => redirect('/library') },
+      {
+        index: true,
+        ErrorBoundary: BrokenScreen,
+        loader: day,
+        lazy: screen(async () => (await import('./today/today-screen')).TodayScreen),
+      },
       {
         ErrorBoundary: BrokenScreen,
         children: [
@@ -107,7 +131,7 @@ export const router = createBrowserRouter([
           },
           {
             path: 'people/:clientId/today',
-            lazy: screen(async () => (await import('./people/today-screen')).TodayScreen),
+            lazy: screen(async () => (await import('./people/check-screen')).CheckScreen),
           },
           { path: 'floor', loader: floor, lazy: screen(async () => (await import('./floor/floor-start')).FloorStart) },
           {

@@ -49,7 +49,21 @@ export interface Client {
   houseRules: RuleChoices;
 }
 
-export type ClientSummary = Pick<Client, 'id' | 'name' | 'about' | 'goal'> & { limits: number };
+/** A client in a list, with when they come. */
+export interface ClientSummary extends Pick<Client, 'id' | 'name' | 'about' | 'goal'> {
+  /** How many. */
+  limits: number;
+  /** Whether the questions before starting were asked; null for who may not know. */
+  screened: boolean | null;
+  /** Day of the last check before a session; null where there was none, and for who may not know. */
+  checkedOn: string | null;
+  /** When their last session began (ISO). */
+  last: string | null;
+  /** When those of the last weeks began, the earliest first. */
+  came: string[];
+  /** The next plan that is theirs. */
+  next: { planId: string; startsAt: string } | null;
+}
 
 /** What a client has before anybody said anything. */
 export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {

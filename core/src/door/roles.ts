@@ -20,8 +20,8 @@ export interface Visitor {
 export const maySeeHealth = ({ role }: Pick<Visitor, 'role'>): boolean => role !== 'assistant';
 
 /** A client of a list, as somebody may see it: free text about a person goes to those who train them. */
-export const listedFor = (visitor: Visitor, { about, goal, ...client }: ClientSummary): ClientSummary =>
-  maySeeHealth(visitor) ? { ...client, about, goal } : { ...client, about: '', goal: '' };
+export const listedFor = (visitor: Visitor, client: ClientSummary): ClientSummary =>
+  maySeeHealth(visitor) ? client : { ...client, about: '', goal: '', screened: null, checkedOn: null };
 
 /** A client on one day, as somebody may see it: an assistant knows what is limited, and not why. */
 export const onDayFor = (visitor: Visitor, client: ClientOnDay): ClientOnDay =>

@@ -1,5 +1,6 @@
 export * from './balance.js';
 export * from './block-clock.js';
+export * from './brief.js';
 export * from './by-set.js';
 export * from './carry.js';
 export * from './changes.js';
@@ -21,4 +22,5 @@ export * from './stored.js';
 export * from './suggest.js';
 export * from './timeline.js';
 export * from './turn-warnings.js';
+export * from './usual.js';
 export * from './warnings.js';

@@ -9,6 +9,8 @@ export interface StoredPlan extends Plan {
 
 export type PlanSummary = Pick<StoredPlan, 'id' | 'name' | 'startsAt' | 'template' | 'minutes' | 'updatedAt'> & {
   clients: { id: string; name: string }[];
+  /** Minutes that its lines take. */
+  filled: number;
   /** The latest session that was held by it, in the span of time that was asked for; null where none was. */
   session: { id: string; finished: boolean } | null;
 };

@@ -8,11 +8,12 @@ import { ClientsService } from './clients.service.js';
 import { StillEntity } from './still.entity.js';
 import { StillsController } from './stills.controller.js';
 import { StillsService } from './stills.service.js';
+import { VisitsService } from './visits.service.js';
 
 @Module({
   imports: [TypeOrmModule.forFeature([ClientEntity, StillEntity]), MovementsModule],
   controllers: [ClientsController, StillsController],
-  providers: [ClientsService, ClientFilesService, StillsService],
+  providers: [ClientsService, ClientFilesService, StillsService, VisitsService],
   exports: [ClientsService],
 })
 export class ClientsModule {}

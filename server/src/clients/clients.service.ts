@@ -13,6 +13,7 @@ import { HouseRulesService } from '../movements/house-rules.service.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
 import type { CreateClientDto, EditClientDto } from './clients.dto.js';
 import { ClientEntity } from './client.entity.js';
+import { VisitsService } from './visits.service.js';
 
 @Injectable()
 export class ClientsService {
@@ -22,13 +23,24 @@ export class ClientsService {
     private readonly gate: WriteGate,
     private readonly damage: DamageService,
     private readonly access: AccessService,
+    private readonly visits: VisitsService,
   ) {}
 
   async list(visitor: Visitor): Promise<ClientSummary[]> {
     const clients = await this.access.seen(visitor, await this.repository.find({ order: { name: 'ASC' } }));
-    return clients
-      .filter(isWhole)
-      .map(({ id, name, about, goal, limits }) => listedFor(visitor, { id, name, about, goal, limits: limits.length }));
+    const visits = await this.visits.all();
+    return clients.filter(isWhole).map(({ id, name, about, goal, limits, readiness, today }) =>
+      listedFor(visitor, {
+        id,
+        name,
+        about,
+        goal,
+        limits: limits.length,
+        screened: readiness !== null,
+        checkedOn: today?.on ?? null,
+        ...visits(id),
+      }),
+    );
   }
 
   count(): Promise<number> {

@@ -60,6 +60,8 @@ export function loadDemo(gate: WriteGate, library: DemoLibrary, now: Date): void
   });
 }
 
+const ALL_NO: NonNullable<Person['answered']> = { yes: [], clearedBy: '' };
+
 function clientOf(person: Person, id: string, joined: Date, now: Date) {
   const {
     name,
@@ -73,6 +75,7 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     touchConsentDaysAgo,
     filmConsentDaysAgo,
     measured,
+    answered = ALL_NO,
   } = person;
   const daysAgo = (days: number): string => new Date(now.getTime() - days * DAY).toISOString().slice(0, 10);
   const agreedOn = (days: number | undefined): string | null => (days === undefined ? null : daysAgo(days));
@@ -96,6 +99,11 @@ function clientOf(person: Person, id: string, joined: Date, now: Date) {
     limits,
     kit,
     houseRules,
+    readiness: answered && {
+      ...answered,
+      on: at.slice(0, 10),
+      clearedOn: answered.yes.length > 0 ? at.slice(0, 10) : null,
+    },
     touchConsentOn: agreedOn(touchConsentDaysAgo),
     filmConsentOn: agreedOn(filmConsentDaysAgo),
     benchmarks,

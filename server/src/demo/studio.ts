@@ -1,5 +1,5 @@
 /** The demo studio: invented people in an invented room above a working harbour, and how each of them tends to move. */
-import type { Benchmark, DayKind, KeptPlace } from '@waxwing/core/client';
+import type { Benchmark, DayKind, KeptPlace, ReadinessCheck } from '@waxwing/core/client';
 import type { Focus, KitPiece, Limit, RuleChoices } from '@waxwing/core/movement';
 import type { Part } from '@waxwing/core/schema';
 
@@ -82,6 +82,8 @@ export interface Person {
   touchConsentDaysAgo?: number;
   /** Days before today on which being filmed was agreed; undefined for never. */
   filmConsentDaysAgo?: number;
+  /** To which questions before starting they said yes, and who cleared it; no to all where nothing is said, and null where they were never asked. */
+  answered?: Pick<ReadinessCheck, 'yes' | 'clearedBy'> | null;
   /** Days back within a week on which they train, and the hour. */
   trains: readonly number[];
   hour: number;
@@ -187,6 +189,7 @@ export const PEOPLE: readonly Person[] = [
     trains: [3],
     hour: 17,
     minutes: 60,
+    comesToday: true,
     nextFor: 'Four floors up',
     hears: { inward: 0.6, outward: 0.55, image: 0.6 },
     tends: {
@@ -251,6 +254,8 @@ export const PEOPLE: readonly Person[] = [
     trains: [2, 6],
     hour: 9,
     minutes: 45,
+    comesToday: true,
+    answered: { yes: ['joint'], clearedBy: 'his own doctor' },
     nextFor: 'Kind to the knee',
     measured: {
       name: 'Chair stands in 30 s',
@@ -328,6 +333,7 @@ export const PEOPLE: readonly Person[] = [
         { weeksAgo: 1, value: 47 },
       ],
     },
+    answered: null,
     inParts: [
       { kind: 'reps', count: 5, tempo: null },
       { kind: 'reps', count: 2, tempo: '4-0-2-0' },

@@ -82,6 +82,7 @@ export class PlansService {
       template,
       updatedAt,
       minutes: document.minutes,
+      filled: Math.round(this.secondsOf(document) / 60),
       clients: document.clientIds.flatMap((one) => (names.has(one) ? [{ id: one, name: names.get(one) ?? '' }] : [])),
       session: sessions.get(id) ?? null,
     }));
@@ -156,10 +157,15 @@ export class PlansService {
       }),
     );
     if (problems.length > 0) throw invalid(problems);
-    const seconds = secondsOf(timelineOf(plan, { find: (id) => this.library.summary(id), knows: () => true }));
+    const seconds = this.secondsOf(plan);
     if (seconds > DAY_MINUTES * 60)
       throw invalid([{ path: 'plan.blocks', message: `take ${Math.round(seconds / 3600)} hours: longer than a day` }]);
     return plan;
+  }
+
+  /** How long a plan takes somebody who knows all of it. */
+  private secondsOf(plan: Plan): number {
+    return secondsOf(timelineOf(plan, { find: (id) => this.library.summary(id), knows: () => true }));
   }
 
   /** What only the library knows of a lane: that its movements are there, and that they can be done at such a dose. */

@@ -33,7 +33,7 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
 }
 
 const somethingSealed = (db: Database.Database): boolean =>
-  db.prepare(`SELECT 1 FROM events WHERE instr(document, '\"sealed:') > 0 LIMIT 1`).get() !== undefined ||
+  db.prepare(`SELECT 1 FROM events WHERE instr(document, '"sealed:') > 0 LIMIT 1`).get() !== undefined ||
   Object.entries(SEALED).some(([table, columns]) =>
     columns.some((column) => db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get()),
   );

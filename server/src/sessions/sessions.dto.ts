@@ -16,6 +16,7 @@ import {
   Min,
 } from 'class-validator';
 import { PageQuery } from '../problems/cursor.js';
+import { IsTime } from '../problems/text.js';
 
 export class StartSessionDto {
   @ApiPropertyOptional({ description: 'Made by the device, so that a start sent twice is one session' })
@@ -89,4 +90,14 @@ export class ListSessionsQuery extends PageQuery {
   @IsOptional()
   @IsIn(['open', 'finished'])
   status?: 'open' | 'finished';
+
+  @ApiPropertyOptional({ description: 'Only sessions that began at this time or later' })
+  @IsOptional()
+  @IsTime()
+  from?: string;
+
+  @ApiPropertyOptional({ description: 'Only sessions that began before this time' })
+  @IsOptional()
+  @IsTime()
+  to?: string;
 }

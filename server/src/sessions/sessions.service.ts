@@ -49,11 +49,16 @@ export class SessionsService {
   ) {}
 
   /** Latest first. */
-  async list({ clientId, status, cursor, limit }: ListSessionsQuery, visitor: Visitor): Promise<Page<SessionSummary>> {
+  async list(
+    { clientId, status, cursor, limit, from, to }: ListSessionsQuery,
+    visitor: Visitor,
+  ): Promise<Page<SessionSummary>> {
     const after = readCursor(cursor, 2);
     const where = [
       ...(clientId ? ['id IN (SELECT sessionId FROM session_clients WHERE clientId = :clientId)'] : []),
       ...(status ? [`finishedAt IS ${status === 'open' ? '' : 'NOT '}NULL`] : []),
+      ...(from ? ['startedAt >= :from'] : []),
+      ...(to ? ['startedAt < :to'] : []),
       ...(visitor.sees === 'own' ? [SEEN_SESSIONS] : []),
       ...(after ? ['(startedAt, id) < (:startedAt, :id)'] : []),
     ];
@@ -67,6 +72,8 @@ export class SessionsService {
       query.where(where.join(' AND '), {
         clientId,
         me: visitor.id,
+        from,
+        to,
         startedAt: after?.[0],
         id: after?.[1],
       });

@@ -143,6 +143,10 @@ export const recordQuery = (clientId: string) =>
 export const sessionsQuery = (filter: { clientId?: string; status?: 'open' | 'finished' } = {}) =>
   paged<SessionSummary>(['sessions', filter], '/sessions', filter);
 
+/** Sessions that began within a span of time. */
+export const sessionsBetweenQuery = (from: string, to: string) =>
+  paged<SessionSummary>(['sessions', 'between', from, to], '/sessions', { from, to, limit: '200' });
+
 /** Sets of a client, latest first. */
 export const setsQuery = (clientId: string) => paged<SetRow>(['sets', clientId], `/clients/${clientId}/sets`);
 

@@ -2,10 +2,11 @@
 import type { AuditEntry } from '@waxwing/core/door';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { accountsQuery, auditQuery, auditWholeQuery } from '../api/door';
 import { clientsQuery } from '../api/queries';
 import { More } from '../shell/more';
+import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
 import { KeepsForm } from './keeps-form';
@@ -20,18 +21,16 @@ export function AuditScreen() {
   const clients = useQuery(clientsQuery).data ?? [];
   const accounts = useQuery(accountsQuery).data ?? [];
   return (
-    <div className="mx-auto max-w-5xl p-4 sm:p-6">
-      <p className="quiet text-sm">
-        <Link className="link" to="/studio">
-          Studio
-        </Link>
-      </p>
-      <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
-        <h1>Who did what</h1>
-        <a className="btn" href="/api/audit.csv" download="waxwing-audit.csv">
-          <Download aria-hidden size={18} /> As a table
-        </a>
-      </header>
+    <div className="page">
+      <PageHead
+        title="Who did what"
+        back={{ to: '/studio', name: 'Studio' }}
+        actions={
+          <a className="btn" href="/api/audit.csv" download="waxwing-audit.csv">
+            <Download aria-hidden size={18} /> Download as a table
+          </a>
+        }
+      />
       <p className="quiet mb-3 max-w-2xl">
         Who came in from where, and who read, changed, exported or deleted what is noted of somebody’s health. Names of
         fields only, never what is in them. <Whole />

@@ -9,7 +9,7 @@ import { Link, useSearchParams } from 'react-router';
 import { figuresQuery, movementQuery, movementsQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
-import { LibraryTitle } from '../library/library-header';
+import { PageTitle } from '../shell/page';
 import { FigureDrawing } from './figure';
 import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
@@ -19,7 +19,7 @@ export function FiguresScreen() {
   const library = useQuery(figuresQuery);
   const movements = useQuery(movementsQuery);
   return (
-    <div className="mx-auto max-w-7xl p-4 sm:p-6">
+    <div className="page">
       <Await query={library} what="the figures">
         {(figures) => (
           <Await query={movements} what="the movements">
@@ -42,7 +42,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
   return (
     <>
       <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
-        <LibraryTitle title="Figures" />
+        <PageTitle title="Figures" back={{ to: '/library', name: 'Library' }} />
         <p className="quiet">
           {drawn.length === movements.length
             ? `All ${movements.length} movements are drawn.`

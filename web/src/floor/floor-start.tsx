@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { ClientSummary } from '@waxwing/core/client';
 import { MOST_CLIENTS, type PlanSummary } from '@waxwing/core/planning';
 import { clientsQuery, plansBetweenQuery, sessionsQuery } from '../api/queries';
+import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords, today } from '../words/dates';
 import { shelve, spanOf } from './plan-shelves';
@@ -17,8 +18,7 @@ export function FloorStart() {
   const { data: open = [] } = useInfiniteQuery({ ...sessionsQuery({ status: 'open' }), staleTime: 0 });
   const busy = new Set(open.flatMap((session) => session.clients.map((client) => client.id)));
   return (
-    <div className="mx-auto max-w-4xl p-4 sm:p-6">
-      <h1 className="mb-6">Floor</h1>
+    <Page title="Floor" width="reading">
       {open.length > 0 && (
         <section className="mb-8" aria-labelledby="open-sessions">
           <h2 id="open-sessions" className="border-base-content mb-1 border-b-2 pb-1">
@@ -55,7 +55,7 @@ export function FloorStart() {
           )
         }
       </Await>
-    </div>
+    </Page>
   );
 }
 

@@ -11,6 +11,7 @@ const plan = (id: string, over: Partial<PlanSummary> = {}): PlanSummary => ({
   startsAt: null,
   template: false,
   minutes: 60,
+  filled: 57,
   updatedAt: at(-1, 9),
   clients: [{ id: 'ada', name: 'Ada' }],
   session: null,

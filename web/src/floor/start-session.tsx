@@ -10,11 +10,14 @@ import { sessionQuery, sessionsQuery } from '../api/queries';
 export function StartSession({
   clientIds,
   planId,
+  quiet = false,
   children,
 }: {
   clientIds: string[];
   /** The plan to go by. */
   planId?: string;
+  /** Where it is not the next thing to do. */
+  quiet?: boolean;
   children: ReactNode;
 }) {
   const navigate = useNavigate();
@@ -44,7 +47,7 @@ export function StartSession({
       {/* Until it is known whether one is open, a second one is not started by the way. */}
       <button
         type="button"
-        className="btn btn-primary"
+        className={`btn ${quiet ? '' : 'btn-primary'}`}
         disabled={isPending || start.isPending}
         onClick={() => start.mutate()}
       >

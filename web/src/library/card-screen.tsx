@@ -36,7 +36,7 @@ function Card({ page }: { page: MovementPage }) {
   const motion = useMotion(page.movement);
   const movementId = movement.id;
   return (
-    <div className="mx-auto max-w-3xl p-4 sm:p-6">
+    <div className="page page-reading">
       <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This card">
         <Link className="btn" to={`/library/${movementId}`}>
           Back

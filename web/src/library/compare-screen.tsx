@@ -10,7 +10,7 @@ import { Strip } from '../figures/strip';
 import { lessMotion, useClock } from '../figures/use-clock';
 import { motionIn } from '../figures/use-motion';
 import { Empty, Failed, Loading } from '../shell/states';
-import { LibraryTitle } from './library-header';
+import { PageHead } from '../shell/page';
 import { PickMovement } from './pick-movement';
 import { useRules } from './use-rules';
 
@@ -28,11 +28,14 @@ export function CompareScreen() {
   );
   const error = pages.find((page) => page.error)?.error;
   return (
-    <div className="mx-auto max-w-7xl p-4 sm:p-6">
-      <header className="mb-5 flex flex-wrap items-end justify-between gap-4">
-        <LibraryTitle title="Compare" />
-        {ids.length < MOST && <PickMovement title="Add a movement" without={ids} onPick={(id) => show([...ids, id])} />}
-      </header>
+    <div className="page">
+      <PageHead
+        title="Compare"
+        back={{ to: '/library', name: 'Library' }}
+        actions={
+          ids.length < MOST && <PickMovement title="Add a movement" without={ids} onPick={(id) => show([...ids, id])} />
+        }
+      />
       {others.length > 0 && (
         <p role="status" className="mb-4">
           Four fit side by side. Not shown: {others.map(label).join(', ')}.

@@ -60,7 +60,7 @@ export function NewMovementScreen() {
 /** What the copy shall be to the original, so that its link is there from the start. */
 function AskAs({ name, onChoose }: { name: string; onChoose: (as: string) => void }) {
   return (
-    <div className="mx-auto max-w-2xl p-6">
+    <div className="page page-reading">
       <h1 className="mb-4">A movement made from {name.toLowerCase()}</h1>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-lg" onClick={() => onChoose('easier')}>

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { healthQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
-import { LibraryTitle } from './library-header';
+import { PageHead } from '../shell/page';
 import { SeverityMark } from '../words/severity-mark';
 
 const KIND_WORDS: Readonly<Record<HealthKind, string>> = {
@@ -40,8 +40,8 @@ const KIND_WORDS: Readonly<Record<HealthKind, string>> = {
 
 export function HealthScreen() {
   return (
-    <div className="mx-auto max-w-6xl p-4 sm:p-6">
-      <LibraryTitle title="Health of the library" />
+    <div className="page">
+      <PageHead title="Health of the library" back={{ to: '/library', name: 'Library' }} />
       <Await query={useQuery(healthQuery)} what="the health of the library">
         {(health) => <Report health={health} />}
       </Await>
@@ -55,7 +55,7 @@ function Report({ health }: { health: Health }) {
   const kinds = HEALTH_KINDS.filter((one) => health.gaps.some((gap) => gap.kind === one));
   const shown = health.gaps.filter((gap) => kind === '' || gap.kind === kind);
   return (
-    <div className="mt-4 grid gap-8 lg:grid-cols-[5fr_2fr]">
+    <div className="grid gap-8 lg:grid-cols-[5fr_2fr]">
       <section aria-labelledby="gaps">
         <div className="border-base-content flex items-baseline justify-between border-b-2 pb-1">
           <h2 id="gaps">{health.gaps.length === 1 ? '1 gap' : `${health.gaps.length} gaps`}, worst first</h2>

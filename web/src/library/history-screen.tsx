@@ -8,7 +8,7 @@ import { call } from '../api/http';
 import { movementQuery, versionsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { Changes } from './changes';
-import { LibraryTitle } from './library-header';
+import { PageHead } from '../shell/page';
 import { dayWords, timeWords } from '../words/dates';
 
 export function HistoryScreen() {
@@ -16,7 +16,7 @@ export function HistoryScreen() {
   const versions = useQuery({ ...versionsQuery(movementId), staleTime: 0 });
   const page = useQuery(movementQuery(movementId));
   return (
-    <div className="mx-auto max-w-4xl p-4 sm:p-6">
+    <div className="page">
       <Await query={page} what="the movement">
         {(movement) => (
           <Await query={versions} what="its history">
@@ -54,7 +54,7 @@ function History({ page, versions }: { page: MovementPage; versions: readonly Mo
   return (
     <>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
-        <LibraryTitle title="History" to={`/library/${id}`} back={name} />
+        <PageHead title="History" back={{ to: `/library/${id}`, name }} />
         <button type="button" className="btn" onClick={() => void archive(page.archivedAt === null)}>
           {page.archivedAt === null ? 'Archive this movement' : 'Put it back in the library'}
         </button>

@@ -72,7 +72,7 @@ export function LibraryScreen() {
 
   return (
     <div className="flex h-full flex-col">
-      <header className="border-base-300 border-b px-4 pt-4 pb-3 sm:px-6">
+      <header className="border-base-300 border-b px-4 pt-5 pb-3 sm:px-8">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-x-6 gap-y-3">
           <div className="flex items-baseline gap-5">
             <h1 className="shrink-0">Library</h1>
@@ -87,7 +87,7 @@ export function LibraryScreen() {
                 Health
               </Link>
               <Link className="link" to="/library/transfer">
-                In and out
+                Import and export
               </Link>
               <Link className="link" to="/library/new">
                 New movement
@@ -223,7 +223,7 @@ const Rows = memo(function Rows({
       )}
       <div
         ref={pane}
-        className="min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-6"
+        className="min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-8"
         tabIndex={0}
         role="region"
         aria-label={counted === null ? 'Movements' : 'Found movements'}

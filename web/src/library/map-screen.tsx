@@ -21,7 +21,7 @@ import { Await, Empty } from '../shell/states';
 import { Still } from '../figures/still';
 import { useKeys } from '../shell/use-keys';
 import { layLadder, NODE, type LaidLadder } from './lay-ladder';
-import { LibraryTitle } from './library-header';
+import { PageTitle } from '../shell/page';
 import { LinkPanel, type NewLink } from './link-panel';
 import { firstName } from '../words/names';
 
@@ -101,8 +101,8 @@ function FamilyMap({ movements, families, family }: Props) {
   }));
   return (
     <div className="flex h-full flex-col">
-      <header className="border-base-300 flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b p-4 sm:px-6">
-        <LibraryTitle title="Ladder" />
+      <header className="border-base-300 flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b px-4 pt-5 pb-3 sm:px-8">
+        <PageTitle title="Ladder" back={{ to: '/library', name: 'Library' }} />
         <select
           className="select w-auto font-bold"
           aria-label="Family"

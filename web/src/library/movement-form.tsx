@@ -115,7 +115,7 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
   return (
     <FormProvider {...form}>
       <form
-        className="mx-auto max-w-5xl space-y-8 p-4 sm:p-6"
+        className="page space-y-8"
         noValidate
         onSubmit={(event) => {
           event.preventDefault();

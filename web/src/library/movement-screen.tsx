@@ -53,7 +53,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
   const movement = force ? underRules(page.movement, force.tags) : page.movement;
   const drawn = useQuery(stillsQuery).data?.drawn.has(figureIdOf(movement));
   return (
-    <article className="mx-auto max-w-7xl p-4 sm:p-6">
+    <article className="page">
       <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <div>
           <p className="quiet text-sm">

@@ -19,7 +19,7 @@ import { Await, Empty } from '../shell/states';
 import { today } from '../words/dates';
 import { useStanding } from './use-standing';
 import { useSetParam } from '../shell/use-set-param';
-import { LibraryTitle } from './library-header';
+import { PageHead } from '../shell/page';
 import { LadderMark } from '../words/ladder-mark';
 import { easeWords } from '../words/reasons';
 import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
@@ -88,9 +88,9 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
         most: 8,
       });
   return (
-    <div className="mx-auto max-w-6xl p-4 sm:p-6">
-      <LibraryTitle title={`Instead of ${from.name.toLowerCase()}`} to={`/library/${from.id}`} back={from.name} />
-      <div role="group" aria-label="Why" className="mt-4 mb-3 flex flex-wrap gap-1.5">
+    <div className="page">
+      <PageHead title={`Instead of ${from.name.toLowerCase()}`} back={{ to: `/library/${from.id}`, name: from.name }} />
+      <div role="group" aria-label="Why" className="mb-3 flex flex-wrap gap-1.5">
         {SWAP_REASONS.map((one: SwapReason) => (
           <button
             key={one}

@@ -6,13 +6,13 @@ import { Link } from 'react-router';
 import { call, callLines, ProblemError } from '../api/http';
 import { archivedQuery, movementsQuery } from '../api/queries';
 import { Changes } from './changes';
-import { LibraryTitle } from './library-header';
+import { PageHead } from '../shell/page';
 import { PickMovement } from './pick-movement';
 
 export function TransferScreen() {
   return (
-    <div className="mx-auto max-w-5xl space-y-8 p-4 sm:p-6">
-      <LibraryTitle title="In and out" />
+    <div className="page space-y-8">
+      <PageHead title="Import and export" back={{ to: '/library', name: 'Library' }} />
       <TakeIn />
       <GiveOut />
       <Archived />

@@ -7,7 +7,7 @@ import { clientStillsQuery, movementsQuery } from '../api/queries';
 import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 import { dayWords } from '../words/dates';
-import { Section } from './section';
+import { Section } from '../shell/page';
 
 export function KeptStills({ client }: { client: Client }) {
   const stills = useQuery(clientStillsQuery(client.id)).data ?? [];

@@ -1,51 +1,105 @@
-/** The trainer's clients. In an empty place this is where the demo studio is offered. */
+/** The trainer's clients: when each was here, when they come next, and what to know. In an empty place the demo studio is offered. */
+import type { ClientSummary } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { clientsQuery } from '../api/queries';
+import { Ledger } from '../shell/ledger';
+import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
-import { BringBack } from './bring-back';
 import { LoadDemo } from '../studio/load-demo';
+import { agoWords, dayWords, timeWords } from '../words/dates';
+import { BringBack } from './bring-back';
+import { WeeksLine } from './weeks-line';
+
+/** From so many on a name is looked for. */
+const MANY = 12;
 
 export function PeopleScreen() {
   return (
-    <div className="mx-auto max-w-4xl p-4 sm:p-6">
-      <div className="mb-6 flex items-end justify-between gap-4">
-        <h1 className="shrink-0">People</h1>
-        <span className="flex flex-wrap items-center justify-end gap-2">
+    <Page
+      title="People"
+      actions={
+        <>
           <BringBack />
           <Link to="/people/new" className="btn btn-primary">
             Add a client
           </Link>
-        </span>
-      </div>
+        </>
+      }
+    >
       <Await query={useQuery(clientsQuery)} what="the clients">
-        {(clients) =>
-          clients.length === 0 ? (
-            <Empty title="No clients yet">
-              <p>Add your first client, with the limits that movements must respect and the kit they have at home.</p>
-              <p>Or look around first: the demo studio brings seven invented clients with six weeks of sessions.</p>
-              <LoadDemo />
-            </Empty>
-          ) : (
-            <ul className="ruled border-base-content border-t-2">
-              {clients.map((client) => (
-                <li key={client.id}>
-                  <Link
-                    to={`/people/${client.id}`}
-                    className="hover:bg-base-200 grid gap-x-6 px-2 py-3 sm:grid-cols-[14rem_1fr_auto]"
-                  >
-                    <span className="text-lg font-semibold">{client.name}</span>
-                    <span className="quiet">{client.about}</span>
-                    <span className="text-sm">
-                      {client.limits > 0 && (client.limits === 1 ? '1 limit' : `${client.limits} limits`)}
-                    </span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          )
-        }
+        {(clients) => (clients.length === 0 ? <Nobody /> : <Clients clients={clients} />)}
       </Await>
-    </div>
+    </Page>
   );
 }
+
+const Nobody = () => (
+  <Empty title="No clients yet">
+    <p>Add your first client, with the limits that movements must respect and the kit they have at home.</p>
+    <p>Or look round first: the demo studio brings seven invented clients with six weeks of sessions.</p>
+    <LoadDemo />
+  </Empty>
+);
+
+function Clients({ clients }: { clients: readonly ClientSummary[] }) {
+  const [words, setWords] = useState('');
+  const now = new Date();
+  const found = clients.filter(({ name }) => name.toLowerCase().includes(words.trim().toLowerCase()));
+  return (
+    <>
+      {clients.length >= MANY && (
+        <input
+          type="search"
+          className="input mb-4 w-full max-w-sm"
+          aria-label="Find a client"
+          placeholder="Find a client"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+      )}
+      {found.length === 0 && <Empty title={`Nobody is called “${words.trim()}”`} />}
+      <Ledger
+        label="Clients"
+        columns="minmax(13rem, 1.3fr) 5rem minmax(0, 2fr) 11rem"
+        rows={found.map((client) => ({
+          key: client.id,
+          to: `/people/${client.id}`,
+          name: (
+            <>
+              {client.name}
+              <span className="quiet block text-base font-normal">{client.about}</span>
+            </>
+          ),
+          middle: <WeeksLine came={client.came} now={now} />,
+          about: knowWords(client),
+          aside: (
+            <>
+              <span className={client.next ? 'block font-semibold' : 'quiet block'}>
+                {client.next
+                  ? `${dayWords(client.next.startsAt)}, ${timeWords(client.next.startsAt)}`
+                  : 'nothing planned'}
+              </span>
+              <span className="quiet block">{client.last ? `last ${agoWords(client.last, now)}` : 'not here yet'}</span>
+            </>
+          ),
+        }))}
+      />
+    </>
+  );
+}
+
+/** What to know at a glance, in a few words. */
+const knowWords = ({ limits, screened, goal }: ClientSummary): React.ReactNode => {
+  const notes = [
+    limits > 0 ? `${limits} ${limits === 1 ? 'limit' : 'limits'}` : '',
+    screened === false ? 'health questions not asked' : '',
+  ].filter(Boolean);
+  return (
+    <>
+      {notes.length > 0 && <span className="text-base-content block font-semibold">{notes.join(' · ')}</span>}
+      <span className="block">{goal}</span>
+    </>
+  );
+};

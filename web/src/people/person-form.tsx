@@ -176,7 +176,7 @@ function PersonForm({
   return (
     <FormProvider {...form}>
       <form
-        className="mx-auto max-w-3xl space-y-6 p-4 sm:p-6"
+        className="page page-reading space-y-6"
         onSubmit={(event) => void form.handleSubmit(submit)(event)}
         noValidate
       >

@@ -39,7 +39,7 @@ import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
 import { KeptStills } from './kept-stills';
 import { Readiness } from './readiness';
-import { Section } from './section';
+import { PageHead, Section } from '../shell/page';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
@@ -56,11 +56,12 @@ const File = ({ clientId }: { clientId: string }) => (
 const OnTheFloor = ({ clientId }: { clientId: string }) => (
   <Await query={useQuery(clientOnDayQuery(clientId, today()))} what="the client">
     {({ id, name, limits }) => (
-      <article className="mx-auto max-w-5xl space-y-8 p-4 sm:p-6">
-        <header className="flex flex-wrap items-end justify-between gap-4">
-          <h1>{name}</h1>
-          <StartSession clientIds={[id]}>Start a session</StartSession>
-        </header>
+      <article className="page space-y-8">
+        <PageHead
+          title={name}
+          back={{ to: '/people', name: 'People' }}
+          actions={<StartSession clientIds={[id]}>Start a session</StartSession>}
+        />
         <Limits limits={limits} />
         <WhatWorks clientId={id} />
         <Climbing clientId={id} />
@@ -73,42 +74,36 @@ const OnTheFloor = ({ clientId }: { clientId: string }) => (
 
 function Person({ client }: { client: Client }) {
   return (
-    <article className="mx-auto max-w-5xl p-4 sm:p-6">
-      <header className="mb-6 flex flex-wrap items-end justify-between gap-4">
-        <div>
-          <p className="quiet text-sm">
-            <Link className="link" to="/people">
-              People
+    <article className="page">
+      <PageHead
+        title={client.name}
+        back={{ to: '/people', name: 'People' }}
+        about={[
+          client.about,
+          client.trainingYears === null ? '' : `${client.trainingYears} years of training`,
+          client.dayMostly === null ? '' : `mostly ${DAY_WORDS[client.dayMostly]}`,
+          client.bodyKg === null ? '' : weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+        actions={
+          <>
+            <Link className="btn" to={`/people/${client.id}/edit`}>
+              Edit
             </Link>
-          </p>
-          <h1>{client.name}</h1>
-          <p className="quiet text-lg">
-            {[
-              client.about,
-              client.trainingYears === null ? '' : `${client.trainingYears} years of training`,
-              client.dayMostly === null ? '' : `mostly ${DAY_WORDS[client.dayMostly]}`,
-              client.bodyKg === null ? '' : weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null),
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </p>
-        </div>
-        <div className="flex flex-wrap gap-2">
-          <Link className="btn" to={`/people/${client.id}/edit`}>
-            Edit
-          </Link>
-          <Link className="btn" to={`/people/${client.id}/today`}>
-            Today
-          </Link>
-          <Link className="btn" to={`/plan/new?client=${client.id}`}>
-            Plan
-          </Link>
-          <Link className="btn" to={`/sight?client=${client.id}`}>
-            Watch a clip
-          </Link>
-          <StartSession clientIds={[client.id]}>Start a session</StartSession>
-        </div>
-      </header>
+            <Link className="btn" to={`/people/${client.id}/today`}>
+              How they are today
+            </Link>
+            <Link className="btn" to={`/plan/new?client=${client.id}`}>
+              Plan a session
+            </Link>
+            <Link className="btn" to={`/sight?client=${client.id}`}>
+              Watch a clip
+            </Link>
+            <StartSession clientIds={[client.id]}>Start a session</StartSession>
+          </>
+        }
+      />
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
           <Limits limits={client.limits} />

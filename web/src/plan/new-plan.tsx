@@ -12,12 +12,14 @@ import {
   type StoredPlan,
 } from '@waxwing/core/planning';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { clientsQuery, planQuery, plansQuery } from '../api/queries';
+import { PageHead } from '../shell/page';
 import { Empty, Failed } from '../shell/states';
+import { nextSlot } from '../today/day';
 import { dayWords, localField } from '../words/dates';
 import { forPeople } from './edit';
 import { faultIn, type FaultNames } from './fault-in';
@@ -59,13 +61,18 @@ export function NewPlanScreen() {
   const [purpose, setPurpose] = useState<Purpose>('strength');
   const [space, setSpace] = useState<Space>('lane');
   const [where, setWhere] = useState<PlaceRef>(AT_STUDIO);
-  const [at, setAt] = useState(nextHour);
+  const [said, say] = useState(params.get('at'));
   const [start, setStart] = useState<Start>('suggest');
   const [wanted, want] = useState<Pattern[]>([]);
   const [template, setTemplate] = useState('');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const { world, error } = useWorld(chosen);
+  const [hour] = useState(nextHour);
+  const first = clients?.find(({ id }) => id === chosen[0]);
+  const usual = useMemo(() => first && nextSlot(first, new Date()), [first]);
+  // Whoever is chosen first comes when they usually do, until the trainer says otherwise.
+  const at = said ?? (usual ? localField(usual) : hour);
   // Nobody meets in the home of somebody who does not come.
   const known = world?.places.some(({ ref }) => placeKey(ref) === placeKey(where));
   const here = world && worldAt(world, known ? where : AT_STUDIO);
@@ -127,14 +134,14 @@ export function NewPlanScreen() {
 
   return (
     <form
-      className="mx-auto max-w-3xl space-y-6 p-4 sm:p-6"
+      className="page page-reading space-y-6"
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
         if (here) void submit(here);
       }}
     >
-      <h1>Plan a session</h1>
+      <PageHead title="Plan a session" back={{ to: '/plan', name: 'Plan' }} />
       <fieldset>
         <legend className="mb-1 text-xl font-bold">Who comes</legend>
         <div className="flex flex-wrap gap-2">
@@ -184,7 +191,7 @@ export function NewPlanScreen() {
             type="datetime-local"
             className="input w-full"
             value={at}
-            onChange={(event) => setAt(event.target.value)}
+            onChange={(event) => say(event.target.value)}
           />
         </label>
       </div>

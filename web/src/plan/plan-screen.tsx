@@ -135,7 +135,7 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
     });
 
   return (
-    <div className="p-4 sm:p-6">
+    <div className="page max-w-none">
       <Header plan={plan} world={world} stored={stored} change={edit} undo={undo} saving={saving} />
       <Tape
         plan={plan}

@@ -1,12 +1,14 @@
-/** Plans that are kept: those with a date first, then the rest, then templates to start from. */
+/** Plans that are kept: those to come first, then the rest, then templates to start from. */
 import type { PlanSummary } from '@waxwing/core/planning';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { plansQuery } from '../api/queries';
 import { useVisitor } from '../door/use-door';
+import { Ledger } from '../shell/ledger';
 import { More } from '../shell/more';
+import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
-import { dayWords, timeWords } from '../words/dates';
+import { dayWords, timeWords, today } from '../words/dates';
 
 export function PlansScreen() {
   const mayPlan = useVisitor()?.role !== 'assistant';
@@ -14,15 +16,16 @@ export function PlansScreen() {
   const kept = useInfiniteQuery({ ...plansQuery('templates'), staleTime: 0 });
   const templates = kept.data ?? [];
   return (
-    <div className="mx-auto max-w-4xl p-4 sm:p-6">
-      <div className="mb-6 flex items-end justify-between gap-4">
-        <h1 className="shrink-0">Plan</h1>
-        {mayPlan && (
+    <Page
+      title="Plan"
+      actions={
+        mayPlan && (
           <Link to="/plan/new" className="btn btn-primary">
             Plan a session
           </Link>
-        )}
-      </div>
+        )
+      }
+    >
       <Await query={query} what="the plans">
         {(plans) =>
           plans.length === 0 && templates.length === 0 ? (
@@ -39,7 +42,7 @@ export function PlansScreen() {
             </Empty>
           ) : (
             <>
-              <List title="Sessions" plans={plans} />
+              <Sessions plans={plans} />
               <More query={query} what="sessions" />
               <List title="Templates" plans={templates} />
               <More query={kept} what="templates" />
@@ -47,33 +50,45 @@ export function PlansScreen() {
           )
         }
       </Await>
-    </div>
+    </Page>
   );
 }
 
+/** Plans by when they are: those to come first, and then what is past. */
+function Sessions({ plans }: { plans: readonly PlanSummary[] }) {
+  const now = today();
+  const [day, stamp] = [(plan: PlanSummary) => plan.startsAt && today(new Date(plan.startsAt)), timeOf];
+  const coming = plans.filter((plan) => (day(plan) ?? '') >= now).toSorted((a, b) => stamp(a).localeCompare(stamp(b)));
+  const undated = plans.filter(({ startsAt }) => startsAt === null);
+  const past = plans.filter((plan) => plan.startsAt !== null && (day(plan) ?? '') < now);
+  return (
+    <>
+      <List title="To come" plans={coming} />
+      <List title="Without a day" plans={undated} />
+      <List title="Past" plans={past.toSorted((a, b) => stamp(b).localeCompare(stamp(a)))} />
+    </>
+  );
+}
+
+const timeOf = ({ startsAt, updatedAt }: PlanSummary): string => startsAt ?? updatedAt;
+
 function List({ title, plans }: { title: string; plans: readonly PlanSummary[] }) {
   if (plans.length === 0) return null;
-  const sorted = plans.toSorted((a, b) => (b.startsAt ?? b.updatedAt).localeCompare(a.startsAt ?? a.updatedAt));
   return (
     <section className="mb-8">
       <h2 className="mb-2">{title}</h2>
-      <ul className="ruled border-base-content border-t-2">
-        {sorted.map((plan) => (
-          <li key={plan.id}>
-            <Link
-              to={`/plan/${plan.id}`}
-              className="hover:bg-base-200 grid gap-x-6 px-2 py-3 sm:grid-cols-[1fr_1fr_auto]"
-            >
-              <span className="text-lg font-semibold">{plan.name}</span>
-              <span className="quiet">{plan.clients.map(({ name }) => name).join(' and ')}</span>
-              <span>
-                {plan.startsAt ? `${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)} · ` : ''}
-                {plan.minutes} min
-              </span>
-            </Link>
-          </li>
-        ))}
-      </ul>
+      <Ledger
+        label={title}
+        columns="11rem minmax(0, 1fr) minmax(0, 1fr) 9rem"
+        rows={plans.map((plan) => ({
+          key: plan.id,
+          to: `/plan/${plan.id}`,
+          lead: plan.startsAt ? `${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)}` : 'no day',
+          name: plan.clients.map(({ name }) => name).join(' and ') || plan.name,
+          about: plan.name,
+          aside: plan.filled === 0 ? 'still empty' : `${plan.filled} of ${plan.minutes} min`,
+        }))}
+      />
     </section>
   );
 }

@@ -14,7 +14,7 @@ export function SheetScreen() {
   const query = useQuery(sheetQuery(planId, clientId));
   const file = (name: string, more = '') => `/api/plans/${planId}/${name}?clientId=${clientId}${more}`;
   return (
-    <div className="mx-auto max-w-3xl p-4 sm:p-6">
+    <div className="page page-reading">
       <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This sheet">
         <Link className="btn" to={`/plan/${planId}`}>
           Back

@@ -24,6 +24,7 @@ import { SaveState } from '../floor/save-state';
 import { queueState, subscribeQueue } from '../floor/tap-queue';
 import { useSession, type LiveSession } from '../floor/use-session';
 import { Dialog } from '../shell/dialog';
+import { PageHead } from '../shell/page';
 import { Failed, Loading } from '../shell/states';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
@@ -44,40 +45,41 @@ function Review({ live }: { live: LiveSession }) {
   const { view, state } = live;
   const end = state.log.findLast(({ type }) => type === 'session-finished');
   return (
-    <article className="mx-auto max-w-6xl p-4 sm:p-6">
-      <header className="mb-6 flex flex-wrap items-end justify-between gap-4">
-        <div>
-          <p className="quiet text-sm">
-            <Link className="link" to="/review">
-              Review
-            </Link>
-          </p>
-          <h1>{view.clients.map((client) => client.name).join(' and ')}</h1>
-          <p className="quiet text-lg">
-            {dayWords(view.startedAt)}, {timeWords(view.startedAt)}
-            {state.finishedAt ? ` · ${minutesBetween(view.startedAt, state.finishedAt)} min` : ' · not finished'}
-          </p>
-        </div>
-        <SaveState sessionId={view.id} />
-        <nav aria-label="Sets as a file" className="flex gap-2">
-          <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
-            Sets as CSV
-          </a>
-          <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets`} download={`waxwing-sets-${view.id}.json`}>
-            JSON
-          </a>
-        </nav>
-        {end && (
-          <button type="button" className="btn btn-sm" onClick={() => void live.takeBack([end])}>
-            Open it again
-          </button>
-        )}
-        {!state.finishedAt && (
-          <Link className="btn btn-primary" to={`/floor/${view.id}`}>
-            Back to the floor
-          </Link>
-        )}
-      </header>
+    <article className="page">
+      <PageHead
+        title={view.clients.map((client) => client.name).join(' and ')}
+        back={{ to: '/review', name: 'Review' }}
+        about={`${dayWords(view.startedAt)}, ${timeWords(view.startedAt)} · ${
+          state.finishedAt ? `${minutesBetween(view.startedAt, state.finishedAt)} min` : 'not finished'
+        }`}
+        actions={
+          <>
+            <SaveState sessionId={view.id} />
+            <nav aria-label="Sets as a file" className="flex gap-2">
+              <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
+                Sets as CSV
+              </a>
+              <a
+                className="btn btn-sm"
+                href={`/api/sessions/${view.id}/sets`}
+                download={`waxwing-sets-${view.id}.json`}
+              >
+                JSON
+              </a>
+            </nav>
+            {end && (
+              <button type="button" className="btn btn-sm" onClick={() => void live.takeBack([end])}>
+                Open it again
+              </button>
+            )}
+            {!state.finishedAt && (
+              <Link className="btn btn-primary" to={`/floor/${view.id}`}>
+                Back to the floor
+              </Link>
+            )}
+          </>
+        }
+      />
       {Object.values(state.lanes).map((lane) => (
         <LaneReview key={lane.clientId} lane={lane} view={view} live={live} />
       ))}

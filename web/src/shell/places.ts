@@ -1,7 +1,8 @@
 /** Where one can go from every screen. */
-import { BookOpen, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
+import { BookOpen, CalendarDays, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
 
 export const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
+  { to: '/', name: 'Today', Icon: CalendarDays },
   { to: '/library', name: 'Library', Icon: BookOpen },
   { to: '/people', name: 'People', Icon: Users },
   { to: '/plan', name: 'Plan', Icon: Ruler },

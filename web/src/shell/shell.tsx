@@ -64,6 +64,7 @@ function Rail() {
         <NavLink
           key={to}
           to={to}
+          end={to === '/'}
           className={({ isActive }) =>
             `flex min-h-14 flex-1 flex-col items-center justify-center gap-1 px-1 text-sm sm:min-h-18 sm:flex-none ${
               isActive ? 'bg-base-100 text-base-content font-bold' : 'hover:bg-white/10'

@@ -21,7 +21,7 @@ export function SightScreen() {
   const trying = !clientId && params.has('clip');
   const name = movements.find(({ id }) => id === movementId)?.name;
   return (
-    <div className="mx-auto max-w-7xl p-4 sm:p-6">
+    <div className="page">
       <header className="mb-5">
         <p className="quiet text-sm">
           {clientId ? (

@@ -15,6 +15,7 @@ import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
 import { LooksField } from '../people/looks-field';
 import { SpaceField } from '../people/space-field';
 import { chosenRules, RuleFields } from '../people/rule-fields';
+import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
 import { Keeping } from './keeping';
@@ -26,8 +27,8 @@ export function StudioScreen() {
   const role = useVisitor()?.role;
   const [owner, trains] = [role === 'owner', role !== 'assistant'];
   return (
-    <div className="mx-auto max-w-3xl space-y-10 p-4 sm:p-6">
-      <h1>Studio</h1>
+    <div className="page page-reading space-y-10">
+      <PageHead title="Studio" />
       <Appearance />
       <You />
       <Devices />

@@ -29,3 +29,37 @@ export const minutesBetween = (from: string, to: string): number =>
 export function localField(at: Date): string {
   return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }
+
+const LONG_DAY = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
+const WEEKDAY = new Intl.DateTimeFormat(undefined, { weekday: 'short' });
+const AGO = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
+const DAY_MS = 86_400_000;
+
+/** `Friday 27 November`, as the language has it. */
+export const longDayWords = (at: Date): string => LONG_DAY.format(at);
+export const weekdayWords = (at: Date): string => WEEKDAY.format(at);
+
+/** A day of this device's calendar as a number: whole days since 1 January 1970. */
+export const dayNumber = (at: Date): number =>
+  Math.round(Date.UTC(at.getFullYear(), at.getMonth(), at.getDate()) / DAY_MS);
+
+/** A time as the wall shows it here. */
+export const localTime = (at: Date): { day: number; minute: number } => ({
+  day: dayNumber(at),
+  minute: at.getHours() * 60 + at.getMinutes(),
+});
+
+/** The moment of a wall clock here. */
+export function momentOf({ day, minute }: { day: number; minute: number }): Date {
+  const date = new Date(day * DAY_MS);
+  return new Date(date.getUTCFullYear(), date.getUTCMonth(), date.getUTCDate(), 0, minute);
+}
+
+/** The start of a day (YYYY-MM-DD) here. */
+export const startOf = (day: string): Date => new Date(`${day}T00:00`);
+
+/** `today`, `yesterday`, `in 3 days`, `5 weeks ago`: how far a time is from now. */
+export function agoWords(iso: string, now = new Date()): string {
+  const days = dayNumber(new Date(iso)) - dayNumber(now);
+  return Math.abs(days) < 14 ? AGO.format(days, 'day') : AGO.format(Math.round(days / 7), 'week');
+}

@@ -13,12 +13,13 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { call } from '../api/http';
 import { clientQuery, keepClient } from '../api/queries';
+import { PageHead } from '../shell/page';
 import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
 import { easeWords } from '../words/reasons';
 
-export function TodayScreen() {
+export function CheckScreen() {
   const { clientId = '' } = useParams();
   return (
     <Await query={useQuery({ ...clientQuery(clientId), staleTime: 0 })} what="the client">
@@ -48,8 +49,8 @@ function Check({ client }: { client: Client }) {
   const limits = limitsOfToday(check, day);
   const ease = easeOf(check, day);
   return (
-    <div className="mx-auto max-w-4xl space-y-6 p-4 sm:p-6">
-      <h1>{client.name} today</h1>
+    <div className="page space-y-6">
+      <PageHead title={`${client.name} today`} back={{ to: `/people/${client.id}`, name: client.name }} />
       <div className="grid gap-8 md:grid-cols-2">
         <div className="space-y-6">
           <Scale title="Slept" words={SLEEP} value={check.sleep} onChange={(sleep) => setCheck({ ...check, sleep })} />

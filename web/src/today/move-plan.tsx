@@ -1,0 +1,54 @@
+/** Says when a plan is: another day or hour, and whether it comes again every week. */
+import type { PlanSummary } from '@waxwing/core/planning';
+import { useState } from 'react';
+import { Dialog } from '../shell/dialog';
+import { Wrong } from '../shell/states';
+import { localField } from '../words/dates';
+import { useMovePlan } from './use-move-plan';
+
+const MOST_WEEKS = 12;
+
+export function MovePlan({ plan, onClose }: { plan: PlanSummary; onClose: () => void }) {
+  const [at, setAt] = useState(plan.startsAt === null ? '' : localField(new Date(plan.startsAt)));
+  const [weeks, setWeeks] = useState(0);
+  const move = useMovePlan();
+  const time = new Date(at);
+  const wrong = Number.isNaN(time.getTime());
+  return (
+    <Dialog title={`Move ${plan.name}`} onClose={onClose}>
+      <form
+        className="space-y-5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          move.mutate({ planId: plan.id, at: time, weeks }, { onSuccess: onClose });
+        }}
+      >
+        <label className="block">
+          <span className="quiet block text-base">Day and time</span>
+          <input
+            type="datetime-local"
+            className="input input-lg w-full max-w-xs"
+            value={at}
+            aria-invalid={wrong}
+            onChange={(event) => setAt(event.target.value)}
+          />
+        </label>
+        <label className="block">
+          <span className="quiet block text-base">The same every week</span>
+          <select className="select select-lg" value={weeks} onChange={(event) => setWeeks(Number(event.target.value))}>
+            <option value={0}>no, only this once</option>
+            {Array.from({ length: MOST_WEEKS }, (_, i) => i + 1).map((n) => (
+              <option key={n} value={n}>
+                {n === 1 ? 'and 1 week more' : `and ${n} weeks more`}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Wrong error={move.error} />
+        <button type="submit" className="btn btn-primary btn-lg" disabled={wrong || move.isPending}>
+          {move.isPending ? 'Moving …' : weeks > 0 ? 'Move and repeat' : 'Move'}
+        </button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,118 @@
+/** What to know of somebody before they come. Each row asks for its own: the day stands before the last of them has come. */
+import type { ClientSummary } from '@waxwing/core/client';
+import { latest } from '@waxwing/core/client';
+import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
+import type { MovementSummary } from '@waxwing/core/movement';
+import { briefOf, type Note } from '@waxwing/core/planning';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import { faultIn } from '../plan/fault-in';
+import { NOTE_MARKS, noteWords } from '../words/brief-words';
+import { today } from '../words/dates';
+import { LadderMark } from '../words/ladder-mark';
+import { SeverityMark } from '../words/severity-mark';
+
+/** More than these are on the person's own page. */
+const MOST = 4;
+
+let catalogOf: { movements: readonly MovementSummary[]; catalog: Catalog } | undefined;
+
+/** One catalogue for all rows. */
+function sharedCatalog(movements: readonly MovementSummary[]): Catalog {
+  if (catalogOf?.movements !== movements) catalogOf = { movements, catalog: buildCatalog(movements) };
+  return catalogOf.catalog;
+}
+
+function useBrief(clientId: string): { notes: Note[]; nameOf: (id: string) => string } | undefined {
+  const movements = useQuery(movementsQuery).data;
+  const studio = useQuery(studioQuery).data;
+  const client = useQuery(clientOnDayQuery(clientId, today())).data;
+  const record = useQuery(recordQuery(clientId)).data;
+  const faulty = Object.entries(record?.sets ?? {}).flatMap(([id, past]) =>
+    latest(past)?.sets.some(({ faults = [] }) => faults.length > 0) ? id : [],
+  );
+  const pages = useQueries({ queries: faulty.map((id) => movementQuery(id)) });
+  if (!movements || !studio || !client || !record || pages.some(({ isPending }) => isPending)) return undefined;
+  const { ladder } = sharedCatalog(movements);
+  const byId = new Map(movements.map((movement) => [movement.id, movement]));
+  const names = Object.fromEntries(
+    pages.flatMap(({ data }) => (data ? [[data.movement.id, data.movement.faults] as const] : [])),
+  );
+  const notes = briefOf({
+    client,
+    record,
+    kit: studio.kit,
+    ladder,
+    find: (id) => byId.get(id),
+    faultOf: faultIn(names),
+    now: new Date().toISOString(),
+  });
+  return { notes, nameOf: (id) => byId.get(id)?.name ?? id };
+}
+
+/** @param checks whether the check of today is asked for: it is their day */
+export function Notes({ client, checks }: { client: ClientSummary; checks: boolean }) {
+  const brief = useBrief(client.id);
+  const notes = brief?.notes ?? [];
+  const more = notes.length - MOST;
+  const page = `/people/${client.id}`;
+  const asks = [
+    ...(client.screened === false ? [{ to: page, words: 'the health questions' }] : []),
+    ...(checks && client.screened !== null && client.checkedOn !== today()
+      ? [{ to: `${page}/today`, words: 'how they are today' }]
+      : []),
+  ];
+  return (
+    <ul className="min-h-7" aria-busy={!brief} aria-label={`What to know of ${client.name}`}>
+      {notes.slice(0, MOST).map((note) => (
+        <li
+          key={`${note.code} ${'movementId' in note ? note.movementId : ''}`}
+          className="flex items-baseline gap-2 py-0.5"
+        >
+          <Mark code={note.code} />
+          <span>{brief && noteWords(note, brief.nameOf)}</span>
+        </li>
+      ))}
+      {brief && more > 0 && (
+        <li className="py-0.5 pl-7">
+          <Link className="link" to={`/people/${client.id}`}>
+            {more} more
+          </Link>
+        </li>
+      )}
+      {brief && asks.length > 0 && (
+        <li className="py-0.5">
+          <span className="quiet">To ask: </span>
+          {asks.map(({ to, words }, i) => (
+            <span key={words}>
+              {i > 0 && ', '}
+              <Link className="link" to={to}>
+                {words}
+              </Link>
+            </span>
+          ))}
+        </li>
+      )}
+    </ul>
+  );
+}
+
+function Mark({ code }: { code: Note['code'] }) {
+  const mark = NOTE_MARKS[code];
+  return (
+    <span className="w-5 shrink-0 self-center" aria-hidden={mark === null || mark === 'up' || mark === 'limit'}>
+      {mark === 'up' ? (
+        <LadderMark direction="harder" size={16} />
+      ) : mark === 'limit' ? (
+        <svg width="16" height="16" viewBox="0 0 16 16">
+          <path d="M2 1 V15 M14 1 V15 M2 8 H14" fill="none" stroke="currentColor" strokeWidth="2.5" />
+        </svg>
+      ) : mark === null ? (
+        <span className="quiet block text-center">·</span>
+      ) : (
+        <SeverityMark severity={mark} size={16} />
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,272 @@
+/** The first page: who comes today, with which plan, what to know first, and what is left over. Other days are one press away. */
+import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import type { ClientSummary } from '@waxwing/core/client';
+import type { PlanSummary } from '@waxwing/core/planning';
+import type { SessionSummary } from '@waxwing/core/session';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { clientsQuery, plansBetweenQuery, sessionsBetweenQuery, studioQuery } from '../api/queries';
+import { useVisitor } from '../door/use-door';
+import { Page, Section } from '../shell/page';
+import { Await, Wrong } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
+import {
+  agoWords,
+  dayNumber,
+  dayWords,
+  longDayWords,
+  momentOf,
+  startOf,
+  timeWords,
+  today as dayOf,
+} from '../words/dates';
+import { comersOf, longAway, visitsOf } from './day';
+import { FirstSteps } from './first-steps';
+import { spanAround } from './span';
+import { useMovePlan } from './use-move-plan';
+import { VisitRow } from './visit-row';
+import { WeekStrip } from './week-strip';
+
+export function TodayScreen() {
+  const clients = useQuery(clientsQuery);
+  const studio = useQuery(studioQuery);
+  const both = {
+    data: clients.data && studio.data && { clients: clients.data, studio: studio.data },
+    error: clients.error ?? studio.error,
+    refetch: () => Promise.all([clients.refetch(), studio.refetch()]),
+  };
+  return (
+    <Await query={both} what="the day">
+      {({ clients: all, studio: here }) => (all.length === 0 ? <FirstDay studio={here} /> : <Day clients={all} />)}
+    </Await>
+  );
+}
+
+const FirstDay = ({ studio }: { studio: Parameters<typeof FirstSteps>[0]['studio'] }) => (
+  <Page title="Welcome to Waxwing" about="Three steps to your first session.">
+    <FirstSteps studio={studio} clients={[]} />
+  </Page>
+);
+
+function Day({ clients }: { clients: readonly ClientSummary[] }) {
+  const mayPlan = useVisitor()?.role !== 'assistant';
+  const [params] = useSearchParams();
+  const setParam = useSetParam();
+  const now = new Date();
+  const today = dayNumber(now);
+  const asked = startOf(params.get('day') ?? '');
+  const day = Number.isNaN(asked.getTime()) ? today : dayNumber(asked);
+  const goTo = (one: number) => setParam('day', one === today ? '' : dayOf(momentOf({ day: one, minute: 0 })));
+  const plans = useInfiniteQuery({ ...plansBetweenQuery(...spanAround(day)), placeholderData: (old) => old });
+  const { data: sessions = NO_SESSIONS } = useInfiniteQuery({
+    ...sessionsBetweenQuery(...spanAround(day)),
+    placeholderData: (old) => old,
+    staleTime: 0,
+  });
+  const move = useMovePlan();
+  // A press on the handle is no drag yet.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const drop = ({ active, over }: DragEndEvent) => {
+    const plan = plans.data?.find(({ id }) => id === active.id);
+    if (!plan?.startsAt || !over || over.id === dayNumber(new Date(plan.startsAt))) return;
+    const at = new Date(plan.startsAt);
+    const to = momentOf({ day: Number(over.id), minute: at.getHours() * 60 + at.getMinutes() });
+    move.mutate({ planId: plan.id, at: to, weeks: 0 });
+  };
+  const at = momentOf({ day, minute: 0 });
+  return (
+    <Page
+      title={day === today ? 'Today' : longDayWords(at)}
+      about={day === today ? longDayWords(at) : agoWords(at.toISOString())}
+      actions={
+        <>
+          {day !== today && (
+            <button type="button" className="btn" onClick={() => goTo(today)}>
+              Back to today
+            </button>
+          )}
+          {mayPlan && (
+            <Link className="btn btn-primary" to="/plan/new">
+              Plan a session
+            </Link>
+          )}
+        </>
+      }
+    >
+      <DndContext sensors={sensors} onDragEnd={drop}>
+        <WeekStrip day={day} today={today} comers={comersOf(plans.data ?? NO_PLANS, sessions)} onDay={goTo} />
+        <Wrong error={move.error} />
+        <div className="grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_19rem]">
+          <Await query={plans} what="who comes">
+            {(found) => (
+              <Visits day={day} today={today} plans={found} clients={clients} sessions={sessions} mayPlan={mayPlan} />
+            )}
+          </Await>
+          {day === today && <Aside clients={clients} plans={plans.data ?? NO_PLANS} sessions={sessions} now={now} />}
+        </div>
+      </DndContext>
+    </Page>
+  );
+}
+
+const NO_PLANS: readonly PlanSummary[] = [];
+const NO_SESSIONS: readonly SessionSummary[] = [];
+
+function Visits({
+  day,
+  today,
+  plans,
+  clients,
+  sessions,
+  mayPlan,
+}: {
+  day: number;
+  today: number;
+  plans: readonly PlanSummary[];
+  clients: readonly ClientSummary[];
+  sessions: readonly SessionSummary[];
+  mayPlan: boolean;
+}) {
+  const visits = visitsOf(day, plans, clients, sessions, new Date());
+  const next = visits.find(({ state }) => state === 'running') ?? visits.find(({ state }) => state === 'coming');
+  if (visits.length > 0)
+    return (
+      <ol className="ruled border-base-content self-start border-t-2">
+        {visits.map((visit) => (
+          <VisitRow
+            key={visit.key}
+            visit={visit}
+            clients={clients}
+            isToday={day === today}
+            isNext={visit === next}
+            mayPlan={mayPlan}
+          />
+        ))}
+      </ol>
+    );
+  const later = plans
+    .filter(({ startsAt, session }) => startsAt !== null && !session && dayNumber(new Date(startsAt)) > day)
+    .toSorted((a, b) => (a.startsAt ?? '').localeCompare(b.startsAt ?? ''))[0];
+  return (
+    <div className="border-base-content self-start border-t-2 py-8">
+      <p className="text-2xl font-bold">{day < today ? 'Nobody was planned.' : 'Nobody comes.'}</p>
+      {day >= today && later?.startsAt && (
+        <p className="mt-2 text-lg">
+          Next:{' '}
+          <Link className="link" to={`/plan/${later.id}`}>
+            {later.clients.map(({ name }) => name).join(' and ')}
+          </Link>
+          , {dayWords(later.startsAt)}, {timeWords(later.startsAt)}
+        </p>
+      )}
+      {day === today && (
+        <p className="mt-4">
+          <Link className="btn btn-lg" to="/floor">
+            Start without a plan
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** People of whom nobody thinks today, and what earlier days left. */
+function Aside({
+  clients,
+  plans,
+  sessions,
+  now,
+}: {
+  clients: readonly ClientSummary[];
+  plans: readonly PlanSummary[];
+  sessions: readonly SessionSummary[];
+  now: Date;
+}) {
+  const today = dayNumber(now);
+  const left = sessions.filter(
+    ({ startedAt, finishedAt }) => finishedAt === null && dayNumber(new Date(startedAt)) < today,
+  );
+  const unheld = plans.filter(
+    ({ startsAt, session }) =>
+      startsAt !== null &&
+      !session &&
+      dayNumber(new Date(startsAt)) < today &&
+      today - dayNumber(new Date(startsAt)) <= 7,
+  );
+  const undated = plans.filter(({ startsAt, session }) => startsAt === null && !session);
+  const away = longAway(clients, now);
+  const loose = [
+    ...left.map(({ id, clients: who, startedAt }) => ({
+      key: id,
+      to: `/floor/${id}`,
+      name: who.map(({ name }) => name).join(' and '),
+      what: `session of ${dayWords(startedAt)} not finished`,
+    })),
+    ...unheld.map(({ id, clients: who, startsAt }) => ({
+      key: id,
+      to: `/plan/${id}`,
+      name: who.map(({ name }) => name).join(' and '),
+      what: `plan of ${dayWords(startsAt ?? '')} not used`,
+    })),
+    ...undated.map(({ id, name, clients: who }) => ({
+      key: id,
+      to: `/plan/${id}`,
+      name: who.map((client) => client.name).join(' and '),
+      what: `${name}: no day yet`,
+    })),
+  ];
+  return (
+    <div className="space-y-8">
+      {loose.length > 0 && (
+        <Section title="Left over">
+          <Lines lines={loose} />
+        </Section>
+      )}
+      {away.length > 0 && (
+        <Section title="Not here for long">
+          <Lines
+            lines={away.map(({ id, name, last }) => ({
+              key: id,
+              to: `/people/${id}`,
+              name,
+              what: `last ${agoWords(last ?? '', now)}, no plan`,
+            }))}
+          />
+        </Section>
+      )}
+      <Section title="Next days">
+        <Lines
+          lines={plans
+            .filter(({ startsAt, session }) => startsAt !== null && !session && dayNumber(new Date(startsAt)) > today)
+            .toSorted((a, b) => (a.startsAt ?? '').localeCompare(b.startsAt ?? ''))
+            .slice(0, NEXT)
+            .map(({ id, clients: who, startsAt }) => ({
+              key: id,
+              to: `/plan/${id}`,
+              name: who.map(({ name }) => name).join(' and '),
+              what: `${dayWords(startsAt ?? '')}, ${timeWords(startsAt ?? '')}`,
+            }))}
+        />
+      </Section>
+    </div>
+  );
+}
+
+/** Plans of later days that are named. */
+const NEXT = 5;
+
+function Lines({ lines }: { lines: readonly { key: string; to: string; name: string; what: string }[] }) {
+  if (lines.length === 0) return <p className="quiet">Nothing planned.</p>;
+  return (
+    <ul className="ruled">
+      {lines.map(({ key, to, name, what }) => (
+        <li key={key}>
+          <Link to={to} className="hover:bg-base-200 block py-2">
+            <span className="block font-semibold">{name}</span>
+            <span className="quiet">{what}</span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
