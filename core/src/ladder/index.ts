@@ -1,4 +1,5 @@
 export * from './exceptions.js';
+export * from './family-levels.js';
 export * from './graph.js';
 export * from './coaching-rules.js';
 export * from './health.js';

@@ -1,10 +1,14 @@
+import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
+import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
 import { DEMANDS, demandsWith, DOSE_MODES, fitWith, openOptions, kitCounts, type Limit } from '../movement/index.js';
 import {
   buildCatalog,
   buildLadder,
   CycleError,
+  FAMILY_GROUPS,
+  familiesOf,
   type LadderNode,
   readiness,
   signIn,
@@ -171,5 +175,26 @@ describe('readiness', () => {
     // It speaks of the unit that the movement is dosed in, or is found out.
     for (const made of DOSE_MODES)
       for (const dosed of DOSE_MODES) expect(signMismatch(signIn(made, 20, rest), dosed) === null).toBe(made === dosed);
+  });
+});
+
+describe('a family', () => {
+  test('counts its own levels from one, keeps the order of the ladder, and stands by what the body does in it', () => {
+    const library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
+    const { levels } = buildLadder(library);
+    const movements = library.map((one) => ({ ...one, level: levels.get(one.id) ?? 0 }));
+    const families = familiesOf(movements);
+    for (const { members, levels: count, family } of families) {
+      expect([...new Set(members.map(({ level }) => level))]).toEqual(Array.from({ length: count }, (_, i) => i + 1));
+      for (const { movement: a, level } of members)
+        for (const { movement: b, level: other } of members)
+          expect(Math.sign(level - other)).toBe(Math.sign(a.level - b.level));
+      expect(members.every(({ movement }) => movement.families.includes(family))).toBe(true);
+    }
+    const groups = families.map(({ group }) => FAMILY_GROUPS.indexOf(group));
+    expect(groups).toEqual(groups.toSorted((a, b) => a - b));
+    expect(families.reduce((sum, { members }) => sum + members.length, 0)).toBe(
+      movements.reduce((sum, one) => sum + one.families.length, 0),
+    );
   });
 });

@@ -157,19 +157,32 @@ export function wandering(values: Float32Array, reps: number): number {
   return (length + Math.abs(ahead - turn)) / (range * reps);
 }
 
-/** Seconds unseen in which there is room for a rep. */
+/** Seconds unseen in which there is room for a rep, and for the half of one before the first or after the last. */
 const GAP = 1.5;
+const HALF_GAP = 0.5;
+
+/** Whether a rep may have passed unseen: in a gap, or half of it before somebody came into the picture or after they left it. */
+function unseenIn(times: Float64Array, values: Float32Array, reps: readonly Rep[]): boolean {
+  const seen = [...times.keys()].filter((t) => !Number.isNaN(values[t]));
+  const at = (t: number | undefined): number => times[t ?? 0] ?? 0;
+  const [first, last] = [seen[0], seen.at(-1)];
+  if (seen.some((t, i) => i > 0 && at(t) - at(seen[i - 1]) > GAP)) return true;
+  const near = (time: number): number =>
+    values[times.reduce((best, one, t) => (Math.abs(one - time) < Math.abs(at(best) - time) ? t : best), 0)] as number;
+  const rest = median(reps.flatMap(({ starts, ends }) => [near(starts), near(ends)]).filter((x) => !Number.isNaN(x)));
+  const way = median(reps.map(({ reach }) => reach)) - rest;
+  // In the middle of a rep that is none of those counted.
+  const out = (t = 0): boolean =>
+    ((values[t] as number) - rest) / way > OUT && !reps.some(({ starts, ends }) => at(t) >= starts && at(t) <= ends);
+  const [begins, stops] = [times[0] ?? 0, times.at(-1) ?? 0];
+  return (at(first) - begins > HALF_GAP && out(first)) || (stops - at(last) > HALF_GAP && out(last));
+}
 
 /** @param usual how far a clean rep wanders */
 export function countOf(times: Float64Array, values: Float32Array, reps: readonly Rep[], usual: number): Count {
   if (reps.length === 0) return 'sure';
   if (wandering(values, reps.length) > ROUGH * usual) return 'rough';
-  let last = Infinity;
-  for (const [t, at] of times.entries()) {
-    if (Number.isNaN(values[t])) continue;
-    if (at - last > GAP) return 'gap';
-    last = at;
-  }
+  if (unseenIn(times, values, reps)) return 'gap';
   const shares = reps.map(({ share }) => share);
   return Math.min(...shares) < UNEVEN * Math.max(...shares) ? 'uneven' : 'sure';
 }

@@ -205,6 +205,10 @@ describe('reps', () => {
     expect(counted((t) => at(t) + (at(t) > 45 ? 20 * Math.sin(9 * t) : 0))).toBe('rough');
     expect(counted((t) => (t > 8 && t < 12 ? 0.5 : 1) * at(t))).toBe('uneven');
     expect(counted((t) => (t > 8 && t < 10 ? NaN : at(t)))).toBe('gap');
+    // Somebody who comes into the picture, or leaves it, in the middle of a rep; and who does so between two.
+    expect(counted((t) => (t < 1.5 ? NaN : at(t)))).toBe('gap');
+    expect(counted((t) => (t > 14.2 ? NaN : at(t)))).toBe('gap');
+    expect(counted((t) => (t < 4 ? NaN : at(t)))).toBe('sure');
   });
 
   test('of the figure are counted in every movement whose way can be seen from there, and never one more or less', () => {

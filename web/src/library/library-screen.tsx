@@ -12,6 +12,7 @@ import {
   POSITIONS,
   usableOption,
 } from '@waxwing/core/movement';
+import { familiesOf, type Family } from '@waxwing/core/ladder';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search } from 'lucide-react';
@@ -54,8 +55,10 @@ export function LibraryScreen() {
     );
   };
 
-  const filter = useFilter(params);
-  const most = useMemo(() => movements.reduce((high, { level }) => Math.max(high, level), 0), [movements]);
+  const families = useMemo(() => familiesOf(movements), [movements]);
+  const levels = useMemo(() => levelsById(families), [families]);
+  const most = useMemo(() => families.reduce((high, one) => Math.max(high, one.levels), 0), [families]);
+  const filter = useFilter(params, levels);
   const byId = useMemo(() => new Map(movements.map((movement) => [movement.id, movement])), [movements]);
   const shown = useMemo(() => {
     const source = found ? found.movements.flatMap((id) => byId.get(id) ?? []) : movements;
@@ -63,7 +66,11 @@ export function LibraryScreen() {
   }, [found, byId, movements, filter]);
   // The first search of a visit waits for the index; until then the whole list would pass for an answer.
   const looking = words.trim() !== '' && !found;
-  const rows = useMemo(() => (looking ? [] : found ? shown.map(rowOf) : rowsByFamily(shown)), [looking, found, shown]);
+  const rows = useMemo(
+    () =>
+      looking ? [] : found ? shown.map((movement) => rowOf(movement, levels)) : rowsByFamily(families, new Set(shown)),
+    [looking, found, shown, families, levels],
+  );
   // Most visits go on to a movement: its screen is fetched while the list is read.
   useEffect(() => {
     void import('./movement-screen');
@@ -154,21 +161,29 @@ export function LibraryScreen() {
   );
 }
 
-type Row = { family: string; count: number } | { movement: MovementSummary };
+type Families = readonly Family<MovementSummary>[];
+type Row = { head: Families[number]; count: number } | { movement: MovementSummary; level: number | null };
 
-const rowOf = (movement: MovementSummary): Row => ({ movement });
+/** The level of a movement in the first of its families. */
+const levelsById = (families: Families): ReadonlyMap<string, number> =>
+  new Map(
+    families.flatMap(({ family, members }) =>
+      members.flatMap(({ movement, level }): [string, number][] =>
+        movement.families[0] === family ? [[movement.id, level]] : [],
+      ),
+    ),
+  );
 
-function rowsByFamily(movements: readonly MovementSummary[]): Row[] {
-  const families = new Map<string, MovementSummary[]>();
-  for (const movement of movements)
-    for (const family of movement.families) families.set(family, [...(families.get(family) ?? []), movement]);
-  return [...families]
-    .sort(([a], [b]) => a.localeCompare(b))
-    .flatMap(([family, members]) => [
-      { family, count: members.length },
-      ...members.sort((a, b) => a.level - b.level || a.name.localeCompare(b.name)).map(rowOf),
-    ]);
-}
+const rowOf = (movement: MovementSummary, levels: ReadonlyMap<string, number>): Row => ({
+  movement,
+  level: levels.get(movement.id) ?? null,
+});
+
+const rowsByFamily = (families: Families, shown: ReadonlySet<MovementSummary>): Row[] =>
+  families.flatMap((head) => {
+    const members = head.members.filter(({ movement }) => shown.has(movement));
+    return members.length === 0 ? [] : [{ head, count: members.length }, ...members];
+  });
 
 /** Heights are fixed, so that no row has to be drawn to know where the next one goes. A narrow page gives a name two lines. */
 const ROW_HEIGHT = window.matchMedia('(min-width: 640px)').matches ? 49 : 68;
@@ -194,10 +209,10 @@ const Rows = memo(function Rows({
   const list = useVirtualizer({
     count: rows.length,
     getScrollElement: () => pane.current,
-    estimateSize: (i) => (rows[i] && 'family' in rows[i] ? HEAD_HEIGHT : ROW_HEIGHT),
+    estimateSize: (i) => (rows[i] && 'head' in rows[i] ? HEAD_HEIGHT : ROW_HEIGHT),
     overscan: 4,
   });
-  const families = rows.flatMap((row, i) => ('family' in row ? [{ ...row, i }] : []));
+  const families = rows.flatMap((row, i) => ('head' in row ? [{ ...row.head, count: row.count, i }] : []));
   return (
     <>
       {families.length > 1 && (
@@ -206,8 +221,11 @@ const Rows = memo(function Rows({
           className="border-base-300 hidden w-48 shrink-0 overflow-y-auto border-r py-3 lg:block"
         >
           <ul>
-            {families.map(({ family, count, i }) => (
+            {families.map(({ family, group, count, i }, place) => (
               <li key={family}>
+                {families[place - 1]?.group !== group && (
+                  <p className={`px-4 pb-1 text-sm font-bold ${place > 0 ? 'pt-4' : ''}`}>{label(group)}</p>
+                )}
                 <button
                   type="button"
                   className="hover:bg-base-200 flex w-full justify-between px-4 py-1 text-left"
@@ -247,10 +265,10 @@ const Rows = memo(function Rows({
                   className="absolute top-0 left-0 w-full"
                   style={{ transform: `translateY(${item.start}px)`, height: item.size }}
                 >
-                  {'family' in row ? (
-                    <FamilyHead family={row.family} />
+                  {'head' in row ? (
+                    <FamilyHead head={row.head} />
                   ) : (
-                    <MovementRow movement={row.movement} fit={fitOf?.(row.movement)} />
+                    <MovementRow movement={row.movement} level={row.level} fit={fitOf?.(row.movement)} />
                   )}
                 </div>
               )
@@ -262,46 +280,78 @@ const Rows = memo(function Rows({
   );
 });
 
-const FamilyHead = ({ family }: { family: string }) => (
-  <h2 className="border-base-content flex h-full items-end justify-between border-b-2 pb-1">
-    {label(family)}
-    <a className="link text-base font-normal" href={`/library/map?family=${family}`}>
-      ladder
+const FamilyHead = ({ head: { family, group, members, levels } }: { head: Families[number] }) => (
+  <h2 className="border-base-content flex h-full items-end justify-between gap-4 border-b-2 pb-1">
+    <span>
+      {label(family)}
+      {group !== family && <span className="quiet ml-3 text-base font-normal">{label(group)}</span>}
+    </span>
+    <a className="flex items-end gap-3 text-base font-normal hover:underline" href={`/library/map?family=${family}`}>
+      <SmallLadder counts={countsOf(members, levels)} />
+      <span className="link">Ladder</span>
     </a>
   </h2>
 );
 
-const MovementRow = memo(({ movement, fit }: { movement: MovementSummary; fit: FitNow | undefined }) => (
-  <a
-    href={`/library/${movement.id}`}
-    className="hover:bg-base-200 border-base-300 flex h-full items-center gap-4 border-b px-2"
-  >
-    <span className="quiet w-5 shrink-0 text-right text-sm" title="Level: how far up its ladder">
-      <span className="sr-only">Level </span>
-      {movement.level + 1}
-    </span>
-    <Still movement={movement} className="h-10 w-12 shrink-0" />
-    <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
-      <span className="text-lg font-semibold">{movement.name}</span>
-      {fit && fit.status !== 'open' && (
-        <span className="ml-3 text-sm">
-          <FitMark status={fit.status} /> {becauseWords(fit.because)}
-        </span>
-      )}
-    </span>
-    <span className="quiet hidden w-40 shrink-0 text-sm md:block">
-      {label(movement.pattern)}, {movement.position.replaceAll('-', ' ')}
-    </span>
-    <span className="quiet line-clamp-2 w-2/5 max-w-60 shrink-0 text-right text-sm sm:line-clamp-1">
-      {movement.kit.length === 0 ? 'no kit' : shortKit(movement)}
-    </span>
-  </a>
-));
-MovementRow.displayName = 'MovementRow';
+/** How many movements there are at each level, the easiest first. */
+const countsOf = (members: Families[number]['members'], levels: number): number[] =>
+  Array.from({ length: levels }, (_, i) => members.filter(({ level }) => level === i + 1).length);
 
-/** The first option and how many others there are. */
-const shortKit = ({ kit }: MovementSummary): string =>
-  `${kitWords(kit.slice(0, 1))}${kit.length > 1 ? ` · ${kit.length - 1} other` : ''}`;
+/** A ladder in little: a step for each level, and on it a mark for each movement. */
+function SmallLadder({ counts }: { counts: readonly number[] }) {
+  const [step, mark, most] = [9, 5, 4];
+  const height = 30;
+  return (
+    <svg
+      width={counts.length * step}
+      height={height}
+      role="img"
+      aria-label={`${counts.length} ${counts.length === 1 ? 'level' : 'levels'}`}
+      className="shrink-0"
+    >
+      {counts.flatMap((count, level) => {
+        const foot = height - 2 - (level / Math.max(1, counts.length - 1)) * 9;
+        return Array.from({ length: Math.min(count, most) }, (_, i) => (
+          <rect
+            key={`${level} ${i}`}
+            x={level * step}
+            y={foot - mark * (i + 1) + 1}
+            width={step - 2}
+            height={mark - 1}
+            fill="currentColor"
+          />
+        ));
+      })}
+    </svg>
+  );
+}
+
+const MovementRow = memo(
+  ({ movement, level, fit }: { movement: MovementSummary; level: number | null; fit: FitNow | undefined }) => (
+    <a
+      href={`/library/${movement.id}`}
+      className="hover:bg-base-200 border-base-300 flex h-full items-center gap-4 border-b px-2"
+    >
+      <Still movement={movement} className="h-10 w-12 shrink-0" />
+      <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
+        <span className="text-lg font-semibold">{movement.name}</span>
+        {fit && fit.status !== 'open' && (
+          <span className="ml-3 text-sm">
+            <FitMark status={fit.status} /> {becauseWords(fit.because)}
+          </span>
+        )}
+      </span>
+      <span className="quiet hidden w-44 shrink-0 text-sm md:block">
+        {label(movement.role)}, {movement.position.replaceAll('-', ' ')}
+      </span>
+      <span className="quiet line-clamp-2 w-2/5 max-w-64 shrink-0 text-sm" title={kitWords(movement.kit)}>
+        {movement.kit.length === 0 ? 'no kit' : kitWords(movement.kit)}
+      </span>
+      <span className="quiet w-16 shrink-0 text-right text-sm">{level !== null && `level ${level}`}</span>
+    </a>
+  ),
+);
+MovementRow.displayName = 'MovementRow';
 
 const Faults = memo(function Faults({
   faults,
@@ -360,7 +410,7 @@ const counted = (items: readonly KitItem[]): ReadonlyMap<KitItem, number> =>
 /** Everything, as many as anybody wants. */
 const ANY_KIT = counted(KIT_ITEMS);
 
-function useFilter(params: URLSearchParams): Filter {
+function useFilter(params: URLSearchParams, levels: ReadonlyMap<string, number>): Filter {
   const clientId = params.get('client') ?? '';
   const standing = useStanding(clientId);
   const studio = useQuery(studioQuery).data;
@@ -381,11 +431,11 @@ function useFilter(params: URLSearchParams): Filter {
       passes: (movement) =>
         (!pattern || movement.pattern === pattern) &&
         (!position || movement.position === position) &&
-        (!level || movement.level + 1 === Number(level)) &&
+        (!level || levels.get(movement.id) === Number(level)) &&
         (!kit || usableOption(movement.kit, kit) !== undefined) &&
         (!wanted || !fitOf || (fitOf(movement).status === 'closed') === (wanted === 'closed')),
     };
-  }, [params, standing, studio]);
+  }, [params, levels, standing, studio]);
 }
 
 const Filters = memo(function Filters({
@@ -422,7 +472,7 @@ const Filters = memo(function Filters({
       {select('position', 'Position', labelled(POSITIONS, 'Any position'))}
       {select('level', 'Level', [
         ['', 'Any level'],
-        ...Array.from({ length: most + 1 }, (_, i) => [String(i + 1), `Level ${i + 1}`] as const),
+        ...Array.from({ length: most }, (_, i) => [String(i + 1), `Level ${i + 1}`] as const),
       ])}
       {select(
         'kit',

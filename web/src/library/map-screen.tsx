@@ -1,14 +1,19 @@
 /** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
+import { familiesOf } from '@waxwing/core/ladder';
 import { label, type MovementSummary } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import {
-  Background,
   Controls,
+  BaseEdge,
+  EdgeLabelRenderer,
   Handle,
   MarkerType,
+  MiniMap,
   Position,
   ReactFlow,
+  ViewportPortal,
   type Edge,
+  type EdgeProps,
   type Node,
   type NodeProps,
   type ReactFlowInstance,
@@ -20,7 +25,7 @@ import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { Still } from '../figures/still';
 import { useKeys } from '../shell/use-keys';
-import { layLadder, NODE, type LaidLadder } from './lay-ladder';
+import { layLadder, NODE, type LaidLadder, type LaidLink } from './lay-ladder';
 import { PageTitle } from '../shell/page';
 import { LinkPanel, type NewLink } from './link-panel';
 import { firstName } from '../words/names';
@@ -35,9 +40,12 @@ export function MapScreen() {
 
 function Families({ movements }: { movements: readonly MovementSummary[] }) {
   const asked = useSearchParams()[0].get('family');
-  const families = [...new Set(movements.flatMap((movement) => movement.families))].sort();
+  const families = familiesOf(movements).map(({ family }) => family);
   return <FamilyMap movements={movements} families={families} family={asked ?? families[0] ?? ''} />;
 }
+
+/** A family with more rungs is read a part at a time. */
+const MOST_AT_ONCE = 14;
 
 /** The glide from rung to rung; none where motion is unwanted. */
 const STEP_MS = window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 0 : 150;
@@ -79,6 +87,7 @@ function FamilyMap({ movements, families, family }: Props) {
   const near = laid.edges
     .filter(({ from, to }) => from === at.movement.id || to === at.movement.id)
     .flatMap(({ from, to }) => [{ id: from }, { id: to }]);
+  const large = laid.nodes.length > MOST_AT_ONCE;
 
   const nodes: Node<RungData>[] = laid.nodes.map(({ movement, x, y, outside }) => ({
     id: movement.id,
@@ -89,15 +98,15 @@ function FamilyMap({ movements, families, family }: Props) {
     selectable: false,
     focusable: false,
   }));
-  const edges: Edge[] = laid.edges.map(({ from, to, words, sideways }) => ({
-    id: `${from} ${to}`,
-    source: from,
-    target: to,
-    label: words,
+  const edges: Edge<LinkData>[] = laid.edges.map((link) => ({
+    id: `${link.from} ${link.to}`,
+    type: 'link',
+    source: link.from,
+    target: link.to,
+    data: { link, near: link.from === at.movement.id || link.to === at.movement.id },
     focusable: false,
     selectable: false,
-    animated: false,
-    ...(sideways ? { style: { strokeDasharray: '4 4' } } : { markerEnd: { type: MarkerType.ArrowClosed } }),
+    ...(link.sideways ? {} : { markerEnd: { type: MarkerType.ArrowClosed, width: 16, height: 16 } }),
   }));
   return (
     <div className="flex h-full flex-col">
@@ -128,9 +137,14 @@ function FamilyMap({ movements, families, family }: Props) {
             nodes={nodes}
             edges={edges}
             nodeTypes={NODE_TYPES}
+            edgeTypes={EDGE_TYPES}
             fitView
-            // A large ladder is read a part at a time rather than all of it too small.
-            fitViewOptions={{ maxZoom: 1, minZoom: 0.8, nodes: [{ id: at.movement.id }, ...near] }}
+            // A large ladder is read a part at a time rather than all of it too small; the overview says where.
+            fitViewOptions={
+              large
+                ? { maxZoom: 1, minZoom: 0.7, nodes: [{ id: at.movement.id }, ...near] }
+                : { maxZoom: 1, padding: 0.08 }
+            }
             minZoom={0.25}
             onInit={setMap}
             disableKeyboardA11y
@@ -143,8 +157,16 @@ function FamilyMap({ movements, families, family }: Props) {
               draw({ from: source, to: target, direction: 'harder' });
             }}
           >
-            <Background gap={NODE.row} />
+            <Rows laid={laid} />
             <Controls showInteractive={false} />
+            {large && (
+              <MiniMap
+                pannable
+                zoomable
+                ariaLabel="The whole ladder"
+                nodeColor={({ id }) => (id === at.movement.id ? 'var(--color-accent)' : 'var(--color-secondary)')}
+              />
+            )}
           </ReactFlow>
         </div>
         <LinkPanel key={at.movement.id} movementId={at.movement.id} drawn={drawn} onDrawn={draw} onGo={goTo} />
@@ -164,7 +186,7 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
   return (
     <div
       aria-current={chosen || undefined}
-      className={`bg-base-100 text-base-content flex flex-col justify-center border-2 px-2 text-center text-base leading-tight ${
+      className={`bg-base-100 text-base-content relative flex flex-col justify-center border-2 px-2 text-center text-base leading-tight ${
         chosen
           ? 'border-base-content bg-base-300 font-bold'
           : outside
@@ -178,13 +200,100 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
         <Still movement={movement} className="h-14 w-14 shrink-0" />
         <span>{movement.name}</span>
       </span>
-      {who.length > 0 && <span className="now-mark self-center text-sm font-bold">{who.join(', ')}</span>}
+      {who.length > 0 && (
+        <span className="absolute -top-3 left-2 flex gap-1">
+          {who.map((name) => (
+            <span
+              key={name}
+              title={name}
+              className="border-base-content bg-accent text-accent-content border-2 px-1 text-sm leading-5 font-bold"
+            >
+              {initialsOf(name)}
+              <span className="sr-only">, {name} stands here</span>
+            </span>
+          ))}
+        </span>
+      )}
       <Handle type="source" position={Position.Top} className="rung-handle" />
     </div>
   );
 }
 
 const NODE_TYPES = { rung: Rung };
+
+interface LinkData extends Record<string, unknown> {
+  link: LaidLink;
+  /** It leads to or from the chosen rung. */
+  near: boolean;
+}
+
+/** A line through the places that the layout left free, rounded at its bends. */
+function wayOf(points: LaidLink['points']): string {
+  const [first, ...rest] = points;
+  if (!first) return '';
+  const parts = [`M ${first.x} ${first.y}`];
+  rest.forEach((point, i) => {
+    const next = rest[i + 1];
+    parts.push(
+      next ? `Q ${point.x} ${point.y} ${(point.x + next.x) / 2} ${(point.y + next.y) / 2}` : `L ${point.x} ${point.y}`,
+    );
+  });
+  return parts.join(' ');
+}
+
+function Link({ id, data, markerEnd }: EdgeProps<Edge<LinkData>>) {
+  if (!data) return null;
+  const { link, near } = data;
+  return (
+    <>
+      <BaseEdge
+        id={id}
+        path={wayOf(link.points)}
+        {...(markerEnd && { markerEnd })}
+        style={{ strokeWidth: near ? 2.5 : 1.5, ...(link.sideways && { strokeDasharray: '4 4' }) }}
+      />
+      <EdgeLabelRenderer>
+        <span
+          className={`bg-base-100 absolute px-1 text-sm leading-5 whitespace-nowrap ${near ? 'font-bold' : 'quiet'}`}
+          style={{ transform: `translate(-50%, -50%) translate(${link.at.x}px, ${link.at.y}px)` }}
+        >
+          {link.words}
+        </span>
+      </EdgeLabelRenderer>
+    </>
+  );
+}
+
+const EDGE_TYPES = { link: Link };
+
+/** Room beside the outermost rungs for the name of a level. */
+const MARGIN = 110;
+
+/** Levels as ruled rows behind the rungs, the easiest at the bottom. */
+function Rows({ laid: { rows, nodes } }: { laid: LaidLadder }) {
+  const left = Math.min(...nodes.map(({ x }) => x)) - MARGIN;
+  const width = Math.max(...nodes.map(({ x }) => x)) + NODE.width + MARGIN - left;
+  return (
+    <ViewportPortal>
+      {rows.map(({ y, level }) => (
+        <div
+          key={y}
+          className="border-base-300 quiet pointer-events-none absolute -z-10 flex items-end border-b text-sm"
+          style={{ left, top: y - NODE.height, width, height: NODE.height }}
+        >
+          {level !== null && `level ${level}`}
+        </div>
+      ))}
+    </ViewportPortal>
+  );
+}
+
+const initialsOf = (name: string): string =>
+  name
+    .split(/\s+/)
+    .flatMap((word) => [...word][0] ?? [])
+    .slice(0, 2)
+    .join('');
 
 /** Whose rungs are shown. */
 function Who({ chosen, onChoose }: { chosen: string; onChoose: (who: string) => void }) {
@@ -210,7 +319,7 @@ function Who({ chosen, onChoose }: { chosen: string; onChoose: (who: string) => 
   );
 }
 
-/** Movement id → first names of the chosen clients who did it last of this ladder. */
+/** Movement id → names of the chosen clients who did it last of this ladder. */
 function useStanding(clientIds: readonly string[], laid: LaidLadder): ReadonlyMap<string, readonly string[]> {
   const clients = useQuery(clientsQuery).data ?? [];
   const records = useQueries({ queries: clientIds.map((id) => recordQuery(id)) });
@@ -221,8 +330,7 @@ function useStanding(clientIds: readonly string[], laid: LaidLadder): ReadonlyMa
       .filter(({ outside }) => !outside)
       .map(({ movement }) => ({ id: movement.id, at: sets[movement.id]?.at(-1)?.at ?? '' }))
       .reduce((most, one) => (one.at > most.at ? one : most), { id: '', at: '' });
-    const client = clients.find((one) => one.id === id);
-    const name = client && firstName(client);
+    const name = clients.find((one) => one.id === id)?.name;
     if (latest.id && name) standing.set(latest.id, [...(standing.get(latest.id) ?? []), name]);
   });
   return standing;

@@ -1,7 +1,7 @@
 /** One movement on one page: phases across with their cues, faults with where to stand, what it asks for, and its neighbours. */
 import { bestView } from '@waxwing/core/coaching';
 import { setSeconds } from '@waxwing/core/dosage';
-import { type MovementPage, type Neighbour, signBrief, signWords } from '@waxwing/core/ladder';
+import { familiesOf, type MovementPage, type Neighbour, signBrief, signWords } from '@waxwing/core/ladder';
 import {
   causeWords,
   demandList,
@@ -23,10 +23,11 @@ import {
   VIEW_WORDS,
 } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useMemo, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { faultKindsQuery, movementQuery, stillsQuery } from '../api/queries';
+import { faultKindsQuery, movementQuery, movementsQuery, stillsQuery } from '../api/queries';
 import { Still } from '../figures/still';
+import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { FocusMark } from '../words/focus-mark';
 import { LadderMark } from '../words/ladder-mark';
@@ -47,6 +48,19 @@ export function MovementScreen() {
   );
 }
 
+/** `Squat, level 7 of 10`; only the family while the library is on its way. */
+function LevelWords({ movement: { id, families } }: { movement: Movement }) {
+  const movements = useQuery(movementsQuery).data;
+  const all = useMemo(() => (movements ? familiesOf(movements) : []), [movements]);
+  return families
+    .map((family) => {
+      const known = all.find((one) => one.family === family);
+      const level = known?.members.find(({ movement }) => movement.id === id)?.level;
+      return known && level !== undefined ? `${label(family)}, level ${level} of ${known.levels}` : label(family);
+    })
+    .join(' · ');
+}
+
 function MovementArticle({ page }: { page: MovementPage }) {
   const force = useRules();
   const faultId = useSearchParams()[0].get('fault') ?? undefined;
@@ -54,19 +68,19 @@ function MovementArticle({ page }: { page: MovementPage }) {
   const drawn = useQuery(stillsQuery).data?.drawn.has(figureIdOf(movement));
   return (
     <article className="page">
-      <header className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <div>
-          <p className="quiet text-sm">
-            <Link className="link" to="/library">
-              Library
-            </Link>{' '}
-            / {movement.families.map(label).join(', ')} / level {page.level + 1}
-          </p>
-          <h1>{movement.name}</h1>
-          {movement.aliases.length > 0 && <p className="quiet">also: {movement.aliases.join(', ')}</p>}
-        </div>
-        <MovementTools id={movement.id} family={movement.families[0] ?? ''} />
-      </header>
+      <PageHead
+        title={movement.name}
+        back={{ to: '/library', name: 'Library' }}
+        about={
+          <>
+            <LevelWords movement={movement} />
+            {movement.aliases.length > 0 && (
+              <span className="block text-base">also: {movement.aliases.join(', ')}</span>
+            )}
+          </>
+        }
+        actions={<MovementTools id={movement.id} family={movement.families[0] ?? ''} />}
+      />
       {page.archivedAt && (
         <p role="status" className="border-base-content mb-4 border-2 p-3 font-semibold">
           Archived on {dayWords(page.archivedAt)}: it is in no list and never suggested. Put it back from its history.
