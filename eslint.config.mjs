@@ -14,6 +14,35 @@ export default tseslint.config(
       '@typescript-eslint/no-extraneous-class': ['error', { allowWithDecorator: true, allowStaticOnly: true }],
     },
   },
+  {
+    // What types know: a promise nobody waits for, a case nobody thought of.
+    files: [
+      'core/src/**/*.ts',
+      'body/src/**/*.ts',
+      'library/src/**/*.ts',
+      'server/src/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+      'e2e/**/*.ts',
+    ],
+    languageOptions: {
+      parserOptions: {
+        project: [
+          'tsconfig.test.json',
+          'web/tsconfig.json',
+          'server/tsconfig.json',
+          'core/tsconfig.json',
+          'body/tsconfig.json',
+          'library/tsconfig.json',
+        ],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
   { files: ['web/src/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   { files: ['scripts/**', '*.mjs', 'server/*.mjs'], languageOptions: { globals: globals.node } },
   // Its measurements in the page run there.

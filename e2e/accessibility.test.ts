@@ -38,7 +38,7 @@ for (const theme of ['waxwing', 'waxwing-dim']) {
   test(`every other screen passes axe in ${theme}, the floor with AAA contrast`, async ({ page, studio }) => {
     await page.addInitScript((name) => localStorage.setItem('waxwing-theme', name), theme);
     const person = `/people/${await studio.clientId('Joaquim Peel')}`;
-    for (const path of ['/people', person, `${person}/edit`, '/sight', '/floor', '/review', '/studio']) {
+    for (const path of ['/', '/people', person, `${person}/edit`, '/sight', '/floor', '/review', '/studio']) {
       await page.goto(`${studio.address}${path}`);
       await page.getByRole('heading', { level: 1 }).waitFor();
       expect.soft(await violations(page), path).toEqual([]);

@@ -18,7 +18,7 @@ async function begin(page: Page, studio: Studio): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'If you forget your passphrase' }).waitFor();
   await page.getByRole('button', { name: 'Open the studio' }).click();
-  await page.getByRole('heading', { name: 'Library' }).waitFor();
+  await page.getByRole('heading', { name: 'Welcome to Waxwing' }).waitFor();
 }
 
 async function signIn(page: Page, passphrase = PASSPHRASE): Promise<void> {

@@ -4,7 +4,7 @@ test('from finding a movement to reviewing the session, through a reload and a s
   page,
   studio,
 }) => {
-  await page.goto(studio.address);
+  await page.goto(`${studio.address}/library`);
   await page.getByRole('textbox', { name: 'Find a movement or a fault' }).waitFor();
   await page.keyboard.press('/');
   await page.keyboard.type('goblet');

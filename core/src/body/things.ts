@@ -174,6 +174,9 @@ function hold(into: SolidBuilder, { item, in: where }: Figure['holds'][number], 
       // Upright between the palms, its upper head on them; or by its handle across both hands.
       if (where === 'across') return dumbbell(into, both, across);
       return dumbbell(into, add(both, times(axisY(body.thorax), -DUMBBELL_HEAD.from + 1)), axisY(body.thorax));
+    default:
+      // The rest is drawn with what it stands on, or hand by hand.
+      return;
   }
 }
 

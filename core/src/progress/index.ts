@@ -1,5 +1,6 @@
 export * from './come-back.js';
 export * from './fit.js';
+export * from './headway.js';
 export * from './held.js';
 export * from './next-step.js';
 export * from './next-time.js';

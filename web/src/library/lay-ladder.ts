@@ -42,7 +42,7 @@ export interface LaidRung {
 
 export interface LaidLadder {
   nodes: LaidRung[];
-  /** The easiest of the family; undefined when it is empty. */
+  /** The easiest of the family from which one climbs on; undefined when it is empty. */
   lowest: LaidRung | undefined;
   edges: LaidLink[];
   /** The hardest first. */
@@ -106,11 +106,12 @@ export function layLadder(movements: readonly MovementSummary[], family: string)
   const nearest = (from: LaidRung, others: readonly LaidRung[]): string | undefined =>
     others.toSorted((a, b) => Math.abs(a.x - from.x) - Math.abs(b.x - from.x))[0]?.movement.id;
 
+  /** Whether one climbs on from it at all. */
+  const climbs = ({ movement: { id } }: LaidRung): number => ((ladder.rungs.get(id)?.harder.length ?? 0) > 0 ? 1 : 0);
+
   return {
     nodes,
-    lowest: nodes
-      .filter(({ outside }) => !outside)
-      .reduce<LaidRung | undefined>((low, node) => (!low || node.y > low.y ? node : low), undefined),
+    lowest: nodes.filter(({ outside }) => !outside).toSorted((a, b) => climbs(b) - climbs(a) || b.y - a.y)[0],
     edges,
     rows,
     step: (id, key) => {

@@ -186,7 +186,7 @@ const rowsByFamily = (families: Families, shown: ReadonlySet<MovementSummary>): 
   });
 
 /** Heights are fixed, so that no row has to be drawn to know where the next one goes. A narrow page gives a name two lines. */
-const ROW_HEIGHT = window.matchMedia('(min-width: 640px)').matches ? 49 : 68;
+const ROW_HEIGHT = window.matchMedia('(min-width: 640px)').matches ? 49 : 86;
 const HEAD_HEIGHT = 60;
 
 /** Only the rows in view are drawn: a library of thousands scrolls as one of dozens. */
@@ -241,7 +241,7 @@ const Rows = memo(function Rows({
       )}
       <div
         ref={pane}
-        className="min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-8"
+        className="@container min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-8"
         tabIndex={0}
         role="region"
         aria-label={counted === null ? 'Movements' : 'Found movements'}
@@ -333,18 +333,21 @@ const MovementRow = memo(
       className="hover:bg-base-200 border-base-300 flex h-full items-center gap-4 border-b px-2"
     >
       <Still movement={movement} className="h-10 w-12 shrink-0" />
-      <span className="line-clamp-2 min-w-0 flex-1 leading-tight sm:line-clamp-1">
-        <span className="text-lg font-semibold">{movement.name}</span>
+      <span className="min-w-0 flex-1 leading-tight sm:line-clamp-1">
+        <span className="text-lg font-semibold max-sm:line-clamp-2">{movement.name}</span>
         {fit && fit.status !== 'open' && (
           <span className="ml-3 text-sm">
             <FitMark status={fit.status} /> {becauseWords(fit.because)}
           </span>
         )}
+        <span className="quiet line-clamp-1 text-sm sm:hidden">
+          {movement.kit.length === 0 ? 'no kit' : kitWords(movement.kit)}
+        </span>
       </span>
-      <span className="quiet hidden w-44 shrink-0 text-sm md:block">
+      <span className="quiet hidden w-44 shrink-0 text-sm @3xl:block">
         {label(movement.role)}, {movement.position.replaceAll('-', ' ')}
       </span>
-      <span className="quiet line-clamp-2 w-2/5 max-w-64 shrink-0 text-sm" title={kitWords(movement.kit)}>
+      <span className="quiet line-clamp-2 w-2/5 max-w-64 shrink-0 text-sm max-sm:hidden" title={kitWords(movement.kit)}>
         {movement.kit.length === 0 ? 'no kit' : kitWords(movement.kit)}
       </span>
       <span className="quiet w-16 shrink-0 text-right text-sm">{level !== null && `level ${level}`}</span>

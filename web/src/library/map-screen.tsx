@@ -85,7 +85,7 @@ function FamilyMap({ movements, families, family }: Props) {
   });
   if (!at) return <Empty title="There are no movements in this family" />;
   const near = laid.edges
-    .filter(({ from, to }) => from === at.movement.id || to === at.movement.id)
+    .filter(({ from, to, sideways }) => !sideways && (from === at.movement.id || to === at.movement.id))
     .flatMap(({ from, to }) => [{ id: from }, { id: to }]);
   const large = laid.nodes.length > MOST_AT_ONCE;
 
@@ -93,6 +93,8 @@ function FamilyMap({ movements, families, family }: Props) {
     id: movement.id,
     type: 'rung',
     position: { x, y },
+    width: NODE.width,
+    height: NODE.height,
     data: { movement, outside, chosen: movement.id === at.movement.id, who: standing.get(movement.id) ?? [] },
     draggable: false,
     selectable: false,

@@ -69,7 +69,7 @@ function Clients({ clients }: { clients: readonly ClientSummary[] }) {
           name: (
             <>
               {client.name}
-              <span className="quiet block text-base font-normal">{client.about}</span>
+              <span className="quiet block text-base font-normal max-sm:hidden">{client.about}</span>
             </>
           ),
           middle: <WeeksLine came={client.came} now={now} />,
@@ -99,7 +99,7 @@ const knowWords = ({ limits, screened, goal }: ClientSummary): React.ReactNode =
   return (
     <>
       {notes.length > 0 && <span className="text-base-content block font-semibold">{notes.join(' · ')}</span>}
-      <span className="block">{goal}</span>
+      <span className="block max-sm:hidden">{goal}</span>
     </>
   );
 };

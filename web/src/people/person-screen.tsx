@@ -37,6 +37,7 @@ import { FocusMark } from '../words/focus-mark';
 import { BalanceOfWeeks } from './balance';
 import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
+import { HeadwayStrip } from './headway';
 import { KeptStills } from './kept-stills';
 import { Readiness } from './readiness';
 import { PageHead, Section } from '../shell/page';
@@ -104,6 +105,7 @@ function Person({ client }: { client: Client }) {
           </>
         }
       />
+      <HeadwayStrip clientId={client.id} />
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
           <Limits limits={client.limits} />

@@ -1,6 +1,6 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
 import { testsOf } from '@waxwing/core/client';
-import { type Load, loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
+import { loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
 import { label, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Block,
@@ -43,6 +43,7 @@ import { NumberField, TempoField } from './fields';
 import { LevelButtons } from './level-buttons';
 import { openRung } from './rungs';
 import { SetFields } from './set-fields';
+import { WeightField } from './weight-field';
 import { itemName } from './tape';
 import type { World } from './use-world';
 import { firstName } from '../words/names';
@@ -164,67 +165,68 @@ function Line({
     onShown();
   }, [asked, onShown]);
   return (
-    <div ref={row} tabIndex={-1} className="border-base-300 flex items-start gap-1 border-b pb-2 outline-offset-4">
+    <div ref={row} tabIndex={-1} className="border-base-300 flex items-start gap-1 border-b pb-1 outline-offset-4">
       {first && <Still movement={first} className="h-12 w-12 shrink-0 max-sm:hidden" />}
       <div className="min-w-0 flex-1 space-y-2">
         {item.lanes.map((lane) => (
           <Lane key={lane.clientId} lane={lane} item={item} block={block} plan={plan} world={world} change={change} />
         ))}
       </div>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm px-1.5"
-        aria-pressed={item.locked}
-        aria-label={`Lock ${name}`}
-        title={item.locked ? 'Locked: kept by suggestions and in its place' : 'Lock'}
-        onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, locked: !one.locked })))}
-      >
-        {item.locked ? <Lock aria-hidden size={18} /> : <LockOpen aria-hidden size={18} className="quiet" />}
-      </button>
-      {!last && (
+      <div className="grid shrink-0 grid-cols-2">
         <button
           type="button"
           className="btn btn-ghost btn-sm px-1.5"
-          aria-pressed={item.tied}
-          aria-label={`Keep ${name} with the next`}
-          title={item.tied ? 'The next follows straight after' : 'Keep with the next'}
-          onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, tied: !one.tied })))}
+          aria-pressed={item.locked}
+          aria-label={`Lock ${name}`}
+          title={item.locked ? 'Locked: kept by suggestions and in its place' : 'Lock'}
+          onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, locked: !one.locked })))}
         >
-          <Link2 aria-hidden size={18} className={item.tied ? '' : 'quiet opacity-60'} />
+          {item.locked ? <Lock aria-hidden size={18} /> : <LockOpen aria-hidden size={18} className="quiet" />}
         </button>
-      )}
-      {plan.blocks.length > 1 && (
-        <select
-          className="select select-sm w-10 px-1"
-          aria-label={`Move ${name} to another block`}
-          title="To another block"
-          value=""
-          onChange={(event) => event.target.value && change(toBlock(plan, item, event.target.value))}
+        {last ? (
+          <span />
+        ) : (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm px-1.5"
+            aria-pressed={item.tied}
+            aria-label={`Keep ${name} with the next`}
+            title={item.tied ? 'The next follows straight after' : 'Keep with the next'}
+            onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, tied: !one.tied })))}
+          >
+            <Link2 aria-hidden size={18} className={item.tied ? '' : 'quiet opacity-60'} />
+          </button>
+        )}
+        {plan.blocks.length > 1 && (
+          <select
+            className="select select-sm w-10 px-1"
+            aria-label={`Move ${name} to another block`}
+            title="To another block"
+            value=""
+            onChange={(event) => event.target.value && change(toBlock(plan, item, event.target.value))}
+          >
+            <option value="">⇅</option>
+            {plan.blocks
+              .filter((one) => one !== block)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {label(one.kind)}
+                </option>
+              ))}
+          </select>
+        )}
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm px-1.5"
+          aria-label={`Remove ${name}`}
+          onClick={() => change(removeItem(plan, item.id))}
         >
-          <option value="">⇅</option>
-          {plan.blocks
-            .filter((one) => one !== block)
-            .map((one) => (
-              <option key={one.id} value={one.id}>
-                {label(one.kind)}
-              </option>
-            ))}
-        </select>
-      )}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm px-1.5"
-        aria-label={`Remove ${name}`}
-        onClick={() => change(removeItem(plan, item.id))}
-      >
-        <Trash2 aria-hidden size={18} />
-      </button>
+          <Trash2 aria-hidden size={18} />
+        </button>
+      </div>
     </div>
   );
 }
-
-/** More weights than this are a long list. */
-const MANY_LOADS = 8;
 
 function Lane({
   lane,
@@ -238,19 +240,10 @@ function Lane({
   const client = world.clients.find(({ id }) => id === lane.clientId);
   const limits = world.context.clients.find(({ id }) => id === lane.clientId)?.standing.limits ?? [];
   const loads = movement ? loadsOpen(movement, limits, world.place.kit) : [];
-  const at = loads.findIndex(({ label: name, kg }) => name === lane.load?.label && kg === lane.load.kg);
   const used = (world.records.get(lane.clientId)?.sets[lane.movementId] ?? []).flatMap(({ sets }) =>
     sets.flatMap(({ kg }) => kg ?? []),
   );
-  // What fits on a screen needs no sorting out.
-  const many = loads.length > MANY_LOADS;
   const near = sensibleLoads(loads, lane.load, used);
-  const option = (load: Load) => (
-    <option key={`${load.label} ${load.kg}`} value={loads.indexOf(load)}>
-      {load.label}
-      {load.setting ? ` (${load.setting})` : ''}
-    </option>
-  );
   const several = plan.clientIds.length > 1;
   const of = `${movement?.name ?? lane.movementId}${several ? ` for ${client?.name}` : ''}`;
   const replace = (next: PlanLane) => change(changeLane(plan, item.id, lane.clientId, () => next));
@@ -283,106 +276,102 @@ function Lane({
   return (
     <div>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        {several && <span className="quiet w-20 truncate">{client && firstName(client)}</span>}
-        <span>
-          <Link className="link text-lg font-semibold" to={`/library/${lane.movementId}`}>
-            {movement?.name ?? lane.movementId}
-          </Link>
-          {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
-        </span>
-        <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={goTo} />
-        {several && (
-          <LevelButtons
+        <div className="flex flex-1 basis-48 flex-wrap items-center gap-x-3 gap-y-1">
+          {several && <span className="quiet w-20 truncate">{client && firstName(client)}</span>}
+          <span>
+            <Link className="link text-lg leading-tight font-semibold" to={`/library/${lane.movementId}`}>
+              {movement?.name ?? lane.movementId}
+            </Link>
+            {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
+          </span>
+          <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={goTo} />
+          {several && (
+            <LevelButtons
+              of={of}
+              lane={lane}
+              item={item}
+              plan={plan}
+              world={world}
+              onTake={(next, baseId) =>
+                change(
+                  changeItem(
+                    changeLane(plan, item.id, lane.clientId, () => next),
+                    item.id,
+                    (one) => ({ ...one, baseId }),
+                  ),
+                )
+              }
+            />
+          )}
+        </div>
+        <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
+          {!inRounds(block) && (
+            <>
+              <NumberField
+                title={`Sets of ${of}`}
+                hidden
+                value={lane.sets}
+                low={1}
+                high={20}
+                onChange={(sets) => set({ sets })}
+              />
+              <span aria-hidden>×</span>
+            </>
+          )}
+          {!timed && !lane.parts && (
+            <>
+              <NumberField
+                title={`${unit === 'reps' ? 'Reps' : unit === 's' ? 'Seconds' : 'Metres'} of ${of}`}
+                hidden
+                value={lane.amount}
+                low={1}
+                high={3600}
+                onChange={(amount) => set({ amount })}
+              />
+              <span className="quiet mr-2 text-sm">
+                {unit}
+                {movement?.sides === 'each' && ' a side'}
+              </span>
+            </>
+          )}
+          {loads.length > 0 && (
+            <WeightField
+              of={of}
+              load={lane.load}
+              loads={loads}
+              near={near}
+              // What was lighter than the old weight may not be so any more.
+              onChange={(load) => set({ load, drops: undefined })}
+            />
+          )}
+          {!timed && unit === 'reps' && (
+            <TempoField title={`Tempo of ${of}`} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
+          )}
+          <NumberField
+            title={`Rest after ${of}`}
+            hidden
+            value={lane.rest}
+            low={0}
+            high={900}
+            onChange={(rest) => set({ rest })}
+          />
+          <span className="quiet text-sm">s rest</span>
+        </div>
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        {!timed && movement && (
+          <SetFields
             of={of}
             lane={lane}
-            item={item}
-            plan={plan}
-            world={world}
-            onTake={(next, baseId) =>
-              change(
-                changeItem(
-                  changeLane(plan, item.id, lane.clientId, () => next),
-                  item.id,
-                  (one) => ({ ...one, baseId }),
-                ),
-              )
-            }
+            movement={movement}
+            facts={facts(rounds)}
+            tests={testsOf(lane.movementId, world.records.get(lane.clientId)?.tests ?? [])}
+            nameOf={namesIn(world).movement}
+            onChange={replace}
           />
         )}
+        {lane.why.length > 0 && <p className="quiet text-sm">{whyWords(lane.why, namesIn(world).movement)}</p>}
       </div>
-      <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-        {!inRounds(block) && (
-          <>
-            <NumberField
-              title={`Sets of ${of}`}
-              hidden
-              value={lane.sets}
-              low={1}
-              high={20}
-              onChange={(sets) => set({ sets })}
-            />
-            <span aria-hidden>×</span>
-          </>
-        )}
-        {!timed && !lane.parts && (
-          <>
-            <NumberField
-              title={`${unit === 'reps' ? 'Reps' : unit === 's' ? 'Seconds' : 'Metres'} of ${of}`}
-              hidden
-              value={lane.amount}
-              low={1}
-              high={3600}
-              onChange={(amount) => set({ amount })}
-            />
-            <span className="quiet mr-2 text-sm">
-              {unit}
-              {movement?.sides === 'each' && ' a side'}
-            </span>
-          </>
-        )}
-        {loads.length > 0 && (
-          <select
-            className="select w-40"
-            aria-label={`Weight of ${of}`}
-            value={at < 0 ? '' : String(at)}
-            onChange={(event) =>
-              // What was lighter than the old weight may not be so any more.
-              set({
-                load: event.target.value === '' ? null : (loads[Number(event.target.value)] ?? null),
-                drops: undefined,
-              })
-            }
-          >
-            <option value="">{lane.load && at < 0 ? `${lane.load.label}: not here` : 'no weight'}</option>
-            {many && <optgroup label="Near">{near.map(option)}</optgroup>}
-            {many ? <optgroup label="All">{loads.map(option)}</optgroup> : loads.map(option)}
-          </select>
-        )}
-        {!timed && unit === 'reps' && (
-          <TempoField title={`Tempo of ${of}`} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
-        )}
-        <NumberField
-          title={`Rest after ${of}`}
-          hidden
-          value={lane.rest}
-          low={0}
-          high={900}
-          onChange={(rest) => set({ rest })}
-        />
-        <span className="quiet text-sm">s rest</span>
-      </div>
-      {!timed && movement && (
-        <SetFields
-          of={of}
-          lane={lane}
-          movement={movement}
-          facts={facts(rounds)}
-          tests={testsOf(lane.movementId, world.records.get(lane.clientId)?.tests ?? [])}
-          nameOf={namesIn(world).movement}
-          onChange={replace}
-        />
-      )}
-      {lane.why.length > 0 && <p className="quiet text-sm">{whyWords(lane.why, namesIn(world).movement)}</p>}
     </div>
   );
 }

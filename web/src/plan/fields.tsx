@@ -31,7 +31,7 @@ function Typed({
       </label>
       <input
         id={id}
-        className={`input ${width} ${problem ? 'border-error border-2' : ''}`}
+        className={`input h-9 ${width} ${problem ? 'border-error border-2' : ''}`}
         inputMode={width === 'w-24' ? 'text' : 'numeric'}
         value={typed ?? value}
         aria-invalid={problem !== null}
@@ -71,7 +71,7 @@ export function NumberField({
       title={title}
       hidden={hidden}
       value={String(value)}
-      width="w-16"
+      width="w-14"
       wrong={(typed) => {
         const n = Number(typed);
         return typed.trim() !== '' && Number.isInteger(n) && n >= low && n <= high

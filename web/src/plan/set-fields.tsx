@@ -87,9 +87,9 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
   ];
   const sum = sumWords(lane, sets, { mode, sides: movement.sides });
   return (
-    <details className="mt-1" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+    <details className="open:w-full" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
       <summary className="link w-fit cursor-pointer text-sm" aria-label={`Set in detail: ${of}`}>
-        {said.length > 0 ? said.join(' · ') : 'set in detail'}
+        {said.length > 0 ? said.join(' · ') : 'Set in detail'}
         {sum && <span className="quiet"> ({sum})</span>}
       </summary>
       {open && (
