@@ -26,8 +26,10 @@ import { useSession, type LiveSession } from '../floor/use-session';
 import { Dialog } from '../shell/dialog';
 import { PageHead } from '../shell/page';
 import { Failed, Loading } from '../shell/states';
+import { useBrief } from '../today/use-brief';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
+import { doneWords, nextWords, seenWords } from '../words/told-words';
 import { useNextTime } from '../words/use-next-time';
 
 /** Charts come in a chunk of their own. */
@@ -115,6 +117,7 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
   return (
     <section className="mb-10">
       {view.clients.length > 1 && <h2 className="mb-3 text-2xl">{client.name}</h2>}
+      <Told lane={lane} view={view} finishedAt={live.state.finishedAt} find={(id) => find(id)?.movement} />
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[3fr_2fr]">
         <Part title="Done">
           {lane.entries.length === 0 && <p className="quiet">No movement was started.</p>}
@@ -152,6 +155,28 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
       </div>
       {record && <OverWeeks record={record} movements={done.flatMap((id) => find(id)?.movement ?? [])} />}
     </section>
+  );
+}
+
+/** The session in three sentences. */
+function Told({
+  lane,
+  view,
+  finishedAt,
+  find,
+}: {
+  lane: Lane;
+  view: SessionView;
+  finishedAt: string | null;
+  find: (id: string) => Movement | undefined;
+}) {
+  const brief = useBrief(lane.clientId);
+  return (
+    <div className="mb-6 max-w-4xl text-xl leading-snug">
+      <p>{doneWords(lane, find, finishedAt === null ? null : minutesBetween(view.startedAt, finishedAt))}</p>
+      <p>{seenWords(lane, find)}</p>
+      <p className="min-h-7">{brief && nextWords(brief.notes, brief.nameOf)}</p>
+    </div>
   );
 }
 

@@ -1,55 +1,15 @@
 /** What to know of somebody before they come. Each row asks for its own: the day stands before the last of them has come. */
 import type { ClientSummary } from '@waxwing/core/client';
-import { latest } from '@waxwing/core/client';
-import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
-import type { MovementSummary } from '@waxwing/core/movement';
-import { briefOf, type Note } from '@waxwing/core/planning';
-import { useQueries, useQuery } from '@tanstack/react-query';
+import type { Note } from '@waxwing/core/planning';
 import { Link } from 'react-router';
-import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
-import { faultIn } from '../plan/fault-in';
 import { NOTE_MARKS, noteWords } from '../words/brief-words';
 import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
 import { SeverityMark } from '../words/severity-mark';
+import { useBrief } from './use-brief';
 
 /** More than these are on the person's own page. */
 const MOST = 4;
-
-let catalogOf: { movements: readonly MovementSummary[]; catalog: Catalog } | undefined;
-
-/** One catalogue for all rows. */
-function sharedCatalog(movements: readonly MovementSummary[]): Catalog {
-  if (catalogOf?.movements !== movements) catalogOf = { movements, catalog: buildCatalog(movements) };
-  return catalogOf.catalog;
-}
-
-function useBrief(clientId: string): { notes: Note[]; nameOf: (id: string) => string } | undefined {
-  const movements = useQuery(movementsQuery).data;
-  const studio = useQuery(studioQuery).data;
-  const client = useQuery(clientOnDayQuery(clientId, today())).data;
-  const record = useQuery(recordQuery(clientId)).data;
-  const faulty = Object.entries(record?.sets ?? {}).flatMap(([id, past]) =>
-    latest(past)?.sets.some(({ faults = [] }) => faults.length > 0) ? id : [],
-  );
-  const pages = useQueries({ queries: faulty.map((id) => movementQuery(id)) });
-  if (!movements || !studio || !client || !record || pages.some(({ isPending }) => isPending)) return undefined;
-  const { ladder } = sharedCatalog(movements);
-  const byId = new Map(movements.map((movement) => [movement.id, movement]));
-  const names = Object.fromEntries(
-    pages.flatMap(({ data }) => (data ? [[data.movement.id, data.movement.faults] as const] : [])),
-  );
-  const notes = briefOf({
-    client,
-    record,
-    kit: studio.kit,
-    ladder,
-    find: (id) => byId.get(id),
-    faultOf: faultIn(names),
-    now: new Date().toISOString(),
-  });
-  return { notes, nameOf: (id) => byId.get(id)?.name ?? id };
-}
 
 /** @param checks whether the check of today is asked for: it is their day */
 export function Notes({ client, checks }: { client: ClientSummary; checks: boolean }) {

@@ -1,10 +1,14 @@
 /** Every reason that core can give is said in words: each code has its sentence, and none of it is code. */
 import { expect, test } from '@jest/globals';
-import type { LineReason, Reordered, Wrong } from '@waxwing/core/planning';
+import type { Movement } from '@waxwing/core/movement';
+import type { LineReason, Note, Reordered, Wrong } from '@waxwing/core/planning';
+import type { Lane } from '@waxwing/core/session';
 import { correctionReason } from './coaching-words';
 import { fixWords, leftOutWords, savedWords, suggestWords, wrongWords } from './plan-words';
 import { heldWords, reasonWords, whyWords } from './reasons';
 import { ruledOutWords, swapWords } from './swap-words';
+import { noteWords } from './brief-words';
+import { doneWords, listed, nextWords, seenWords } from './told-words';
 
 const NAMES = { movement: (id: string) => ({ row: 'Row', squat: 'Goblet squat' })[id] ?? id, client: () => 'Ada' };
 const done = { amount: 12, mode: 'reps' as const, effort: 'medium' as const };
@@ -206,4 +210,55 @@ test('a substitute says how far it is and by what, and a correction what it is k
   ).toBe(
     'Showing it: not tried with this client yet · answers 2 faults at once (stance too narrow) · lighter steps did not help today',
   );
+});
+
+const LIMIT = { demand: 'deep-knee-bend' as const, allowed: 1, reason: 'knee' };
+/** A note of every code, and what is said of it. */
+const NOTED: { [Code in Note['code']]: [Extract<Note, { code: Code }>, string] } = {
+  clearance: [{ code: 'clearance' }, 'Waits for clearance by a clinician: nothing gets harder'],
+  hurt: [{ code: 'hurt', movementIds: ['row', 'squat'] }, 'Hurt last time: row, goblet squat'],
+  limits: [
+    { code: 'limits', limits: [LIMIT, { ...LIMIT, demand: 'impact', allowed: 0 }] },
+    'Deep knee bend: a little · impact: none',
+  ],
+  fault: [{ code: 'fault', movementId: 'squat', fault: 'Heels lift' }, 'Goblet squat: heels lift was still there'],
+  ready: [{ code: 'ready', movementId: 'row', to: 'squat' }, 'Ready for goblet squat'],
+  left: [{ code: 'left', movementIds: ['row'] }, 'Left over from last time: row'],
+  away: [{ code: 'away', days: 29 }, 'Not here for 4 weeks'],
+  'first-time': [{ code: 'first-time' }, 'First session'],
+};
+
+test('what to know before somebody comes is said in a few words each', () => {
+  for (const [note, words] of Object.values(NOTED)) expect(noteWords(note, NAMES.movement)).toBe(words);
+});
+
+test('a session is told in three sentences', () => {
+  expect(listed(['a', 'b', 'c'])).toBe('a, b and c');
+  const squat = {
+    id: 'squat',
+    name: 'Goblet squat',
+    faults: [{ id: 'heels', name: 'Heels lift' }],
+  } as unknown as Movement;
+  const find = (id: string) => (id === 'squat' ? squat : undefined);
+  const set = (kg: number | null, loadLabel: string | null) => ({ amount: 8, kg, loadLabel });
+  const entry = (faults: object[], sets: object[]) => ({ id: 'e', movementId: 'squat', sets, faults, corrections: [] });
+  const lane = (entries: object[], pains: object[] = []) => ({ entries, pains }) as unknown as Lane;
+  const one = lane([entry([], [set(8, '8 kg bell'), set(12, '12 kg bell')])]);
+  expect(doneWords(one, find, 38)).toBe('1 movement, 2 sets in 38 min, up to 12 kg bell in the goblet squat.');
+  expect(doneWords(lane([]), find, 38)).toBe('No set was done.');
+  expect(doneWords(lane([entry([], [set(null, null)])]), find, null)).toBe('1 movement, 1 set so far.');
+  expect(seenWords(one, find)).toBe('No fault was marked; nothing hurt.');
+  const open = entry([{ faultId: 'heels', open: true }], []);
+  const solved = entry([{ faultId: 'heels', open: false }], []);
+  const pain = { quality: 'sharp', region: 'knee', side: 'left' };
+  expect(seenWords(lane([solved]), find)).toBe('Heels lift in the goblet squat was solved; nothing hurt.');
+  // What was solved and came back is open.
+  expect(seenWords(lane([solved, open], [pain]), find)).toMatch(
+    /^Sharp pain: .*knee.*; heels lift in the goblet squat is still open\.$/,
+  );
+  const notes = [NOTED.clearance[0], NOTED.hurt[0], NOTED.fault[0], NOTED.ready[0]];
+  expect(nextWords(notes, NAMES.movement)).toBe(
+    'Next time: nothing harder before a clinician has cleared it; no row or goblet squat, which hurt; first solve heels lift in the goblet squat; ready for goblet squat.',
+  );
+  expect(nextWords([], NAMES.movement)).toBe('Next time: go on as it was.');
 });
