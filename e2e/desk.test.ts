@@ -69,7 +69,7 @@ test('addresses that lead nowhere, and a server that is away, are told plainly',
   await page.goto(`${studio.address}/library/moon-squat`);
   await expect(page.getByText('There is nothing here')).toBeVisible();
   await page.goto(`${studio.address}/library`);
-  await expect(page.getByRole('link', { name: /Floor back extension/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Bodyweight squat/ })).toBeVisible();
   await studio.stop();
   await page.getByRole('link', { name: 'Review' }).click();
   await expect(page.getByText('The server does not answer')).toBeVisible();
@@ -86,7 +86,7 @@ test('a browser that remembers nothing still shows every screen', async ({ page,
       },
     });
   });
-  for (const path of ['/library', '/people', '/plan/new', '/studio']) {
+  for (const path of ['/', '/library', '/people', '/plan/new', '/studio']) {
     await page.goto(`${studio.address}${path}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   }
@@ -96,7 +96,16 @@ test('no screen breaks the content policy or says anything in the console', asyn
   const said: string[] = [];
   page.on('console', (message) => message.type() === 'error' && said.push(message.text()));
   page.on('pageerror', (error) => said.push(error.message));
-  for (const path of ['/library', '/library/goblet-squat', '/people', '/plan/new', '/floor', '/review', '/studio']) {
+  for (const path of [
+    '/',
+    '/library',
+    '/library/goblet-squat',
+    '/people',
+    '/plan/new',
+    '/floor',
+    '/review',
+    '/studio',
+  ]) {
     await page.goto(`${studio.address}${path}`);
     await page.getByRole('heading', { level: 1 }).waitFor();
     await expect(page.getByText(/^Fetching/)).toHaveCount(0);

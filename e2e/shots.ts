@@ -1,7 +1,7 @@
 /** One picture of each main view, from the demo studio, for the README. */
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { test } from './studio.js';
+import { expect, test } from './studio.js';
 
 const FOLDER = join(import.meta.dirname, '../docs/screenshots');
 
@@ -12,6 +12,10 @@ const shoot = async (page: Page, name: string): Promise<void> => {
 };
 
 test('the desk', async ({ page, studio }) => {
+  await page.goto(studio.address);
+  await page.locator('ul[aria-label^="What to know"][aria-busy=false] li').first().waitFor();
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
+  await shoot(page, 'today');
   await page.goto(`${studio.address}/library`);
   await page.locator('img[src*="/stills/"]').nth(5).waitFor();
   await page.waitForLoadState('networkidle');
@@ -40,7 +44,7 @@ test('the library at work', async ({ page, studio }) => {
   await shoot(page, 'compare');
   const who = await Promise.all(['Osei Brandt', 'Dagny Holt', 'Joaquim Peel'].map((name) => studio.clientId(name)));
   await open(`/map?family=squat&at=bodyweight-squat&who=${who.join(',')}`);
-  await page.locator('.now-mark').first().waitFor();
+  await page.getByTitle('Osei Brandt').waitFor();
   await shoot(page, 'ladder');
   await open(`/goblet-squat/swap?reason=pain&client=${await studio.clientId('Joaquim Peel')}`);
   await page.getByText('spares the knee').first().waitFor();
@@ -105,20 +109,6 @@ test('the floor with four, at stations', async ({ page, studio }) => {
   await page.goto(`${page.url()}/wall`);
   await page.getByRole('timer').waitFor();
   await shoot(page, 'wall');
-});
-
-test('a composed set on the floor', async ({ page, studio }) => {
-  const parts = [
-    { kind: 'reps' as const, count: 8, tempo: null },
-    { kind: 'reps' as const, count: 3, tempo: '4-0-2-0' },
-    { kind: 'pulses' as const, count: 8, at: 'bottom' as const },
-    { kind: 'hold' as const, count: 8, at: null },
-  ];
-  const lines = [{ movementId: 'bodyweight-squat', amount: 11, parts }, { movementId: 'split-squat' }];
-  await studio.openPlan(page, ['Dagny Holt'], [{ kind: 'strength', lines }]);
-  await page.getByRole('button', { name: 'Tempo' }).click();
-  await page.getByRole('timer', { name: 'Work' }).waitFor();
-  await shoot(page, 'floor-parts');
 });
 
 test('the floor in the dim theme, at a stop', async ({ page, studio }) => {

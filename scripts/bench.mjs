@@ -12,6 +12,7 @@ ensureInstalled();
 ensureBuilt();
 // Only now: these need what was installed.
 const { composedEvents, composedTaps, planOfAll, signalsOff } = await import('./bench-doses.mjs');
+const { atTheDesk } = await import('./bench-desk.mjs');
 const { longSession, openings, taps, timerDrift } = await import('./bench-floor.mjs');
 const { atTheDoor } = await import('./bench-door.mjs');
 const { goingWrong, growingOld, takingIn } = await import('./bench-stored.mjs');
@@ -511,6 +512,7 @@ await inDemo(async (page, address) => {
 await inDemo(async (page, address) => {
   row('signals against the wall clock after a hidden page', await signalsOff(page, address), 'ms', 20);
 });
+await inDemo((page, address) => atTheDesk(row, page, address));
 await atTheDoor(row);
 await takingIn(row, JSON.stringify(packOf(many)));
 await goingWrong(row);

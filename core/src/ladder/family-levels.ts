@@ -66,6 +66,10 @@ export function familiesOf<M extends Member>(
       };
     })
     .toSorted(
-      (a, b) => FAMILY_GROUPS.indexOf(a.group) - FAMILY_GROUPS.indexOf(b.group) || a.family.localeCompare(b.family),
+      (a, b) =>
+        FAMILY_GROUPS.indexOf(a.group) - FAMILY_GROUPS.indexOf(b.group) ||
+        // Squats themselves before what is like them.
+        Number(b.family === b.group) - Number(a.family === a.group) ||
+        a.family.localeCompare(b.family),
     );
 }

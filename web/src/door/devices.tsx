@@ -20,7 +20,9 @@ export function Devices() {
       <h2 id="devices" className="mb-1">
         Devices
       </h2>
-      {network && network.addresses.length === 0 ? (
+      {!network ? (
+        <p className="min-h-14" />
+      ) : network.addresses.length === 0 ? (
         <p className="quiet mb-2">
           Only this computer comes in. For a tablet, set a passphrase, stop Waxwing, and start it with{' '}
           <code>npm start -- --network</code>.
@@ -29,12 +31,12 @@ export function Devices() {
         <>
           <p className="mb-1">
             Other devices of your network open{' '}
-            <a className="link font-semibold" href={network?.addresses[0]}>
-              {network?.addresses[0]}
+            <a className="link font-semibold" href={network.addresses[0]}>
+              {network.addresses[0]}
             </a>
             .
           </p>
-          {network?.fingerprint && (
+          {network.fingerprint && (
             <p className="quiet mb-2 text-sm">
               On each, first {network.addresses[0]}/trust. Fingerprint to compare:{' '}
               <span className="font-mono break-all">{network.fingerprint}</span>

@@ -17,6 +17,15 @@ const NEXT_SHOWN = 6;
 export function FloorStart() {
   const { data: open = [] } = useInfiniteQuery({ ...sessionsQuery({ status: 'open' }), staleTime: 0 });
   const busy = new Set(open.flatMap((session) => session.clients.map((client) => client.id)));
+  const [from, to] = useState(spanOf)[0];
+  const plans = useInfiniteQuery({ ...plansBetweenQuery(from, to), staleTime: 0 });
+  const clients = useQuery(clientsQuery);
+  // Both at once: nothing jumps down under a finger that was about to press it.
+  const both = {
+    data: plans.data && clients.data && { plans: plans.data, clients: clients.data },
+    error: plans.error ?? clients.error,
+    refetch: () => Promise.all([plans.refetch(), clients.refetch()]),
+  };
   return (
     <Page title="Floor" width="reading">
       {open.length > 0 && (
@@ -41,17 +50,19 @@ export function FloorStart() {
           </ul>
         </section>
       )}
-      <Planned busy={busy} />
-      <Await query={useQuery(clientsQuery)} what="the clients">
-        {(clients) =>
-          clients.length === 0 ? (
+      <Await query={both} what="who comes">
+        {({ plans: planned, clients: all }) =>
+          all.length === 0 ? (
             <Empty title="Nobody to train yet">
               <Link className="btn btn-primary" to="/people">
                 To the people
               </Link>
             </Empty>
           ) : (
-            <FromNothing clients={clients.filter(({ id }) => !busy.has(id))} />
+            <>
+              <Planned plans={planned} busy={busy} />
+              <FromNothing clients={all.filter(({ id }) => !busy.has(id))} />
+            </>
           )
         }
       </Await>
@@ -60,9 +71,7 @@ export function FloorStart() {
 }
 
 /** The plans of today by their time, those of the next days, those without a time, and what is done already. */
-function Planned({ busy }: { busy: ReadonlySet<string> }) {
-  const [from, to] = useState(spanOf)[0];
-  const { data: plans = [] } = useInfiniteQuery({ ...plansBetweenQuery(from, to), staleTime: 0 });
+function Planned({ plans, busy }: { plans: readonly PlanSummary[]; busy: ReadonlySet<string> }) {
   const { todays, done, next, undated } = shelve(plans, busy, today());
   return (
     <>

@@ -86,7 +86,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
           Archived on {dayWords(page.archivedAt)}: it is in no list and never suggested. Put it back from its history.
         </p>
       )}
-      <div className={`grid gap-x-7 gap-y-4 ${drawn ? 'lg:grid-cols-[24rem_1fr]' : ''}`}>
+      <div className={`grid gap-x-7 gap-y-4 ${drawn === false ? '' : 'lg:grid-cols-[24rem_1fr]'}`}>
         {drawn !== false && (
           <Suspense fallback={<Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />}>
             <FigurePlayer key={faultId} movement={movement} faultId={faultId} />

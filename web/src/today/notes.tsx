@@ -24,7 +24,7 @@ export function Notes({ client, checks }: { client: ClientSummary; checks: boole
       : []),
   ];
   return (
-    <ul className="min-h-7" aria-busy={!brief} aria-label={`What to know of ${client.name}`}>
+    <ul className="min-h-21" aria-busy={!brief} aria-label={`What to know of ${client.name}`}>
       {notes.slice(0, MOST).map((note) => (
         <li
           key={`${note.code} ${'movementId' in note ? note.movementId : ''}`}
