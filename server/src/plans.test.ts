@@ -4,6 +4,7 @@ import type { ClientRecord } from '@waxwing/core/coaching';
 import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { SessionEvent, SessionView } from '@waxwing/core/session';
+import Database from 'better-sqlite3';
 import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { lane, planFor } from './test/plans.js';
@@ -70,6 +71,26 @@ describe('plans', () => {
     expect((await list({ from: at(6) })).items[0]?.session).toBeNull();
     expect(wrongFields(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
     expect(wrongFields(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);
+  });
+
+  test('are in a calendar by a secret link: nobody is named in it, a new link ends the old one, and an ended one is none', async () => {
+    const ada = await server.client('Ada Secret');
+    await server.http.post('/api/door/begin').send({ name: 'Maren', open: true });
+    const startsAt = new Date(Date.now() + 86_400_000).toISOString();
+    await server.keep({ ...planFor([ada.id]), name: 'Hour on the quay', startsAt });
+    await server.keep({ ...planFor([ada.id]), name: 'Without a day' });
+    expect((await server.http.get('/api/calendar').expect(200)).body).toEqual({ since: null });
+    const made = async () => ((await server.http.post('/api/calendar').expect(201)).body as { secret: string }).secret;
+    const [first, second] = [await made(), await made()];
+    await server.http.get(`/api/calendar/${first}.ics`).expect(404);
+    const { text } = await server.http.get(`/api/calendar/${second}.ics`).expect(200);
+    expect(text).toContain('SUMMARY:Hour on the quay');
+    expect(text).not.toMatch(/Ada|Without a day/);
+    const db = new Database(server.database, { readonly: true });
+    expect(JSON.stringify(db.prepare('SELECT * FROM feeds').all())).not.toContain(second);
+    db.close();
+    await server.http.delete('/api/calendar').expect(204);
+    await server.http.get(`/api/calendar/${second}.ics`).expect(404);
   });
 
   test('are refused by field: unknown people and movements, bad doses, longer than a day', async () => {

@@ -58,7 +58,7 @@ describe('a fresh place', () => {
     expect(body).toMatchObject({ clients: 0, movements: STARTER_SIZE, kit: [] });
     const db = new Database(server.database, { readonly: true });
     expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
-    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 12 });
+    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 13 });
     db.close();
   });
 

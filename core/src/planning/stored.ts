@@ -7,6 +7,12 @@ export interface StoredPlan extends Plan {
   updatedAt: string;
 }
 
+/** The link by which calendar programs have somebody's planned hours. */
+export interface Feed {
+  /** When it was made (ISO); null where there is none. */
+  since: string | null;
+}
+
 export type PlanSummary = Pick<StoredPlan, 'id' | 'name' | 'startsAt' | 'template' | 'minutes' | 'updatedAt'> & {
   clients: { id: string; name: string }[];
   /** Minutes that its lines take. */

@@ -5,6 +5,8 @@ import { ClientsModule } from '../clients/clients.module.js';
 import { MovementsModule } from '../movements/movements.module.js';
 import { SessionsModule } from '../sessions/sessions.module.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { FeedController } from './feed.controller.js';
+import { FeedService } from './feed.service.js';
 import { OutboxController } from './outbox.controller.js';
 import { OutboxService } from './outbox.service.js';
 import { PlanEntity } from './plan.entity.js';
@@ -19,7 +21,7 @@ import { SheetsService } from './sheets.service.js';
     MovementsModule,
     SessionsModule,
   ],
-  controllers: [PlansController, OutboxController],
-  providers: [PlansService, SheetsService, OutboxService],
+  controllers: [PlansController, OutboxController, FeedController],
+  providers: [PlansService, SheetsService, OutboxService, FeedService],
 })
 export class PlansModule {}

@@ -112,7 +112,7 @@ export class SheetsService {
   async calendar(plan: StoredPlan): Promise<string> {
     const studio = await this.studios.findOneByOrFail({ id: 1 });
     if (plan.startsAt === null) throw invalid([{ path: 'startsAt', message: 'is not set: choose a date first' }]);
-    return calendarOf(plan, plan.startsAt, studio.name);
+    return calendarOf([plan], studio.name);
   }
 }
 

@@ -13,7 +13,7 @@ import type { ClientRecord } from '@waxwing/core/coaching';
 import type { OutboxMessage, SetRow, Sheet } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
 import type { FaultKind, HouseRule, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
-import type { PlanSummary, StoredPlan } from '@waxwing/core/planning';
+import type { Feed, PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { LaterEvents, SessionSummary, SessionView } from '@waxwing/core/session';
 import DataLoader from 'dataloader';
 import { queryOptions, type QueryClient } from '@tanstack/react-query';
@@ -203,6 +203,9 @@ export const sheetQuery = (planId: string, clientId: string) =>
     queryFn: () => call<Sheet>('GET', `/plans/${planId}/sheet?clientId=${clientId}`),
     staleTime: 0,
   });
+
+/** Whether there is a link for calendar programs. */
+export const feedQuery = queryOptions({ queryKey: ['feed'], queryFn: () => call<Feed>('GET', '/calendar') });
 
 export const outboxQuery = queryOptions({
   queryKey: ['outbox'],

@@ -18,6 +18,7 @@ import { chosenRules, RuleFields } from '../people/rule-fields';
 import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
+import { CalendarLink } from './calendar-link';
 import { Keeping } from './keeping';
 import { LoadDemo } from './load-demo';
 import { Outbox } from './outbox';
@@ -38,6 +39,7 @@ export function StudioScreen() {
           <>
             {owner && <StudioForm key={studio.version} studio={studio} />}
             {owner && <Keeping />}
+            {trains && <CalendarLink />}
             {trains && <Outbox />}
             {owner && studio.clients === 0 && (
               <section>
