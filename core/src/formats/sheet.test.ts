@@ -91,6 +91,20 @@ test('a sheet has every line once, at most three reminders, one thing to watch, 
   );
 });
 
+test('away from the studio a line says how the movement is done, from start to end', () => {
+  fc.assert(
+    fc.property(three, (movements) => {
+      const source = sourceOf(movements);
+      const hows = ({ plan }: SheetSource) =>
+        sheetOf({ ...source, plan }).blocks.flatMap(({ lines }) => lines.map(({ how }) => how));
+      expect(hows(source)).toEqual([null, null, null]);
+      const home = { ...source, plan: { ...source.plan, place: { kind: 'home' as const, id: clientId(0) } } };
+      expect(hows(home)).toEqual(movements.map(({ how }) => how || null));
+    }),
+    { numRuns: 10 },
+  );
+});
+
 test('what needs somebody to help is to be left out by somebody alone', () => {
   fc.assert(
     fc.property(three, ([first, ...others]) => {

@@ -25,6 +25,8 @@ export interface SheetLine {
   kit: string | null;
   /** How this client is set up for it; null where nothing was noted. */
   setUp: string | null;
+  /** How it is done from start to end, for somebody who is alone with it; null in the studio. */
+  how: string | null;
   reminders: string[];
   watchOut: string | null;
   easier: string | null;
@@ -141,6 +143,7 @@ function lineOf(
       sets: 0,
       kit: null,
       setUp: null,
+      how: null,
       reminders: [],
       watchOut: null,
       easier: null,
@@ -160,6 +163,7 @@ function lineOf(
     sets: setsOfLane(block, lane),
     kit: lane.load && kitChange(lane.load, before),
     setUp: setUpWords(movement, source.setUps),
+    how: source.plan.place.kind === 'studio' ? null : movement.how || null,
     reminders: cues,
     watchOut: worstFault(source, movement)?.name ?? null,
     ...source.neighbours(movement.id),
@@ -253,6 +257,7 @@ export function sheetMarkdown(sheet: Sheet, date: string | null): string {
       ...all.flatMap((line, i) => [
         `${i + 1}. **${plain(line.name)}**: ${plain(line.leaveOut ?? line.dose)}${line.kit ? `, ${plain(line.kit)}` : ''}`,
         ...(line.setUp ? [`   - Set-up: ${plain(line.setUp)}`] : []),
+        ...(line.how ? [`   - ${plain(line.how)}`] : []),
         ...line.reminders.map((reminder) => `   - ${plain(reminder)}`),
         ...(line.watchOut ? [`   - **Watch out:** ${plain(line.watchOut)}`] : []),
         ...(line.easier ? [`   - Easier: ${plain(line.easier)}`] : []),

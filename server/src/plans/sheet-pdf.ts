@@ -40,6 +40,7 @@ function lineContent(line: SheetLine, number: number, figure: Content | null): T
     { text: `${number}. ${line.name}`, bold: true, fontSize: 11.5 },
     { text: line.leaveOut ?? [line.dose, line.kit ? `, ${line.kit}` : ''].join(''), margin: [0, 1, 0, 2] },
     ...(line.setUp ? [{ text: `Set-up: ${line.setUp}` }] : []),
+    ...(line.how ? [{ text: line.how, margin: [0, 1, 0, 1] as [number, number, number, number] }] : []),
     ...line.reminders.map((reminder): Content => ({ text: `– ${reminder}`, color: QUIET })),
     ...(line.watchOut ? [{ text: [{ text: 'Watch out: ', bold: true }, line.watchOut] }] : []),
     ...(told

@@ -99,7 +99,7 @@ function Paper({ sheet }: { sheet: Sheet }) {
       {sheet.blocks.map((block, i) => (
         <section key={i}>
           <h2>{[block.title, block.note].filter(Boolean).join(' · ')}</h2>
-          <ol>
+          <ol className="sheet-lines">
             {block.lines.map((line, at) => (
               <Line key={`${line.movementId} ${line.name}`} line={line} number={before(i) + at + 1} />
             ))}
@@ -134,6 +134,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
           {line.kit ? `, ${line.kit}` : ''}
         </p>
         {line.setUp && <p>Set-up: {line.setUp}</p>}
+        {line.how && <p>{line.how}</p>}
         <ul className="list-disc pl-5">
           {line.reminders.map((reminder) => (
             <li key={reminder}>{reminder}</li>
