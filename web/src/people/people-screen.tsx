@@ -9,6 +9,7 @@ import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { LoadDemo } from '../studio/load-demo';
 import { agoWords, dayWords, timeWords } from '../words/dates';
+import { isFormer } from './away';
 import { BringBack } from './bring-back';
 import { WeeksLine } from './weeks-line';
 
@@ -60,33 +61,55 @@ function Clients({ clients }: { clients: readonly ClientSummary[] }) {
         />
       )}
       {found.length === 0 && <Empty title={`Nobody is called “${words.trim()}”`} />}
-      <Ledger
-        label="Clients"
-        columns="minmax(13rem, 1.3fr) 5rem minmax(0, 2fr) 11rem"
-        rows={found.map((client) => ({
-          key: client.id,
-          to: `/people/${client.id}`,
-          name: (
-            <>
-              {client.name}
-              <span className="quiet block text-base font-normal max-sm:hidden">{client.about}</span>
-            </>
-          ),
-          middle: <WeeksLine came={client.came} now={now} />,
-          about: knowWords(client),
-          aside: (
-            <>
-              <span className={client.next ? 'block font-semibold' : 'quiet block'}>
-                {client.next
-                  ? `${dayWords(client.next.startsAt)}, ${timeWords(client.next.startsAt)}`
-                  : 'nothing planned'}
-              </span>
-              <span className="quiet block">{client.last ? `last ${agoWords(client.last, now)}` : 'not here yet'}</span>
-            </>
-          ),
-        }))}
-      />
+      <Rows label="Clients" clients={found.filter((client) => !isFormer(client, now))} now={now} />
+      <Former clients={found.filter((client) => isFormer(client, now))} now={now} />
     </>
+  );
+}
+
+/** Nobody keeps health data longer than there is a reason for. */
+function Former({ clients, now }: { clients: readonly ClientSummary[]; now: Date }) {
+  if (clients.length === 0) return null;
+  return (
+    <section className="mt-10">
+      <h2>Not here for a year</h2>
+      <p className="quiet mb-2">
+        Is there a reason to keep what is noted of them? If not, export it for them, and delete it on their page.
+      </p>
+      <Rows label="Former clients" clients={clients} now={now} />
+    </section>
+  );
+}
+
+function Rows({ label, clients, now }: { label: string; clients: readonly ClientSummary[]; now: Date }) {
+  if (clients.length === 0) return null;
+  return (
+    <Ledger
+      label={label}
+      columns="minmax(13rem, 1.3fr) 5rem minmax(0, 2fr) 11rem"
+      rows={clients.map((client) => ({
+        key: client.id,
+        to: `/people/${client.id}`,
+        name: (
+          <>
+            {client.name}
+            <span className="quiet block text-base font-normal max-sm:hidden">{client.about}</span>
+          </>
+        ),
+        middle: <WeeksLine came={client.came} now={now} />,
+        about: knowWords(client),
+        aside: (
+          <>
+            <span className={client.next ? 'block font-semibold' : 'quiet block'}>
+              {client.next
+                ? `${dayWords(client.next.startsAt)}, ${timeWords(client.next.startsAt)}`
+                : 'nothing planned'}
+            </span>
+            <span className="quiet block">{client.last ? `last ${agoWords(client.last, now)}` : 'not here yet'}</span>
+          </>
+        ),
+      }))}
+    />
   );
 }
 

@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import type { ClientSummary } from '@waxwing/core/client';
 import type { PlanSummary } from '@waxwing/core/planning';
 import { dayNumber } from '../words/dates';
-import { comersOf, longAway, nextSlot, visitsOf } from './day';
+import { isFormer, longAway } from '../people/away';
+import { comersOf, nextSlot, visitsOf } from './day';
 
 // A Tuesday.
 const NOW = new Date(2030, 0, 15, 12);
@@ -88,6 +89,8 @@ test('the next time of somebody is the next usual one without a plan; who has be
     client('Planned', { last: at(-40, 9), next: { planId: 'p', startsAt: at(2, 9) } }),
     client('Lately', { last: at(-4, 9) }),
     client('Never'),
+    client('Former', { last: at(-400, 9) }),
   ];
   expect(longAway(away, NOW).map(({ id }) => id)).toEqual(['Longest', 'Long']);
+  expect(away.filter((one) => isFormer(one, NOW)).map(({ id }) => id)).toEqual(['Former']);
 });

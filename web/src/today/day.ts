@@ -100,17 +100,6 @@ export function nextSlot({ came, next }: Pick<ClientSummary, 'came' | 'next'>, n
   return slot && momentOf(slot);
 }
 
-/** Days without a session, and without a plan, after which somebody is asked for. */
-export const LONG_DAYS = 14;
-
-/** Clients who have not been here for long and have no plan, the longest first. */
-export const longAway = (clients: readonly ClientSummary[], now: Date): ClientSummary[] =>
-  clients
-    .filter(
-      ({ last, next }) => next === null && last !== null && dayNumber(now) - dayNumber(new Date(last)) >= LONG_DAYS,
-    )
-    .toSorted((a, b) => (a.last ?? '').localeCompare(b.last ?? ''));
-
 export interface Comer {
   day: number;
   at: string;

@@ -7,6 +7,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { clientsQuery, plansBetweenQuery, sessionsBetweenQuery, studioQuery } from '../api/queries';
 import { useVisitor } from '../door/use-door';
+import { longAway } from '../people/away';
 import { Page, Section } from '../shell/page';
 import { Await, Wrong } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
@@ -20,7 +21,7 @@ import {
   timeWords,
   today as dayOf,
 } from '../words/dates';
-import { comersOf, longAway, visitsOf } from './day';
+import { comersOf, visitsOf } from './day';
 import { FirstSteps } from './first-steps';
 import { spanAround } from './span';
 import { useMovePlan } from './use-move-plan';
@@ -225,7 +226,7 @@ function Aside({
       {away.length > 0 && (
         <Section title="Not here for long">
           <Lines
-            lines={away.map(({ id, name, last }) => ({
+            lines={away.slice(0, NEXT).map(({ id, name, last }) => ({
               key: id,
               to: `/people/${id}`,
               name,
@@ -252,7 +253,7 @@ function Aside({
   );
 }
 
-/** Plans of later days that are named. */
+/** More lines than these nobody reads beside the day. */
 const NEXT = 5;
 
 function Lines({ lines }: { lines: readonly { key: string; to: string; name: string; what: string }[] }) {
