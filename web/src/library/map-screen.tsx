@@ -25,6 +25,7 @@ import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { Still } from '../figures/still';
 import { useKeys } from '../shell/use-keys';
+import { useWide } from '../shell/use-wide';
 import { layLadder, NODE, type LaidLadder, type LaidLink } from './lay-ladder';
 import { PageTitle } from '../shell/page';
 import { LinkPanel, type NewLink } from './link-panel';
@@ -63,6 +64,8 @@ function FamilyMap({ movements, families, family }: Props) {
   const [drawn, draw] = useState<NewLink | null>(null);
   const standing = useStanding((params.get('who') ?? '').split(',').filter(Boolean), laid);
   const navigate = useNavigate();
+  // Where all of it would be too small.
+  const large = !useWide() || laid.nodes.length > MOST_AT_ONCE;
   const set = (change: Record<string, string>) =>
     setParams(
       (old) => {
@@ -87,7 +90,6 @@ function FamilyMap({ movements, families, family }: Props) {
   const near = laid.edges
     .filter(({ from, to, sideways }) => !sideways && (from === at.movement.id || to === at.movement.id))
     .flatMap(({ from, to }) => [{ id: from }, { id: to }]);
-  const large = laid.nodes.length > MOST_AT_ONCE;
 
   const nodes: Node<RungData>[] = laid.nodes.map(({ movement, x, y, outside }) => ({
     id: movement.id,
@@ -130,7 +132,7 @@ function FamilyMap({ movements, families, family }: Props) {
       </header>
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div
-          className="ladder-map min-h-80 flex-1"
+          className="ladder-map min-h-[55vh] flex-1 lg:min-h-80"
           role="application"
           aria-label={`Ladder of ${label(family)}. Arrow keys move along it, Enter opens a movement.`}
         >
@@ -161,7 +163,7 @@ function FamilyMap({ movements, families, family }: Props) {
           >
             <Rows laid={laid} />
             <Controls showInteractive={false} />
-            {large && (
+            {laid.nodes.length > MOST_AT_ONCE && (
               <MiniMap
                 pannable
                 zoomable

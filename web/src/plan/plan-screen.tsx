@@ -28,7 +28,7 @@ import { BlockEditor } from './block-editor';
 import { addBlock, atPlace, copyOf, moveItem, withBlocks } from './edit';
 import { faultNames } from './fault-names';
 import { AimField, NumberField, RoomField } from './fields';
-import { SidePanel } from './side-panel';
+import { Sums, ToMend } from './side-panel';
 import { Stations } from './stations-panel';
 import { Tape } from './tape';
 import { forgetDraft, type Saving } from './plan-saver';
@@ -145,8 +145,8 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
         onCarry={(blockId, from, to) => carry(blockId === null ? null : moveItem(plan, blockId, from, to))}
         onOpen={setOpen}
       />
-      <div className="mt-6 grid gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
-        <div className="order-2 min-w-0 space-y-6 xl:order-1">
+      <div className="mt-6 grid gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_20rem] xl:grid-rows-[auto_1fr]">
+        <div className="order-2 min-w-0 space-y-6 xl:order-1 xl:row-span-2">
           {plan.blocks.map((block) => (
             <BlockEditor
               key={block.id}
@@ -183,13 +183,10 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
               ))}
             </ul>
           </div>
-          <SidePanel
-            plan={shown}
-            world={world}
-            totals={totals}
-            warnings={warnings}
-            onFix={(blocks) => edit(withBlocks(plan, blocks))}
-          />
+          <ToMend world={world} warnings={warnings} onFix={(blocks) => edit(withBlocks(plan, blocks))} />
+        </div>
+        <div className="order-3 space-y-6">
+          <Sums plan={shown} world={world} totals={totals} />
         </div>
       </div>
     </div>
@@ -291,7 +288,7 @@ function Header({
               {client.name}
             </Link>
             <Link className="btn btn-sm" to={`/people/${client.id}/today`}>
-              Today
+              How today is
             </Link>
             <Link className="btn btn-sm" to={`/plan/${stored.id}/sheet/${client.id}`}>
               Sheet

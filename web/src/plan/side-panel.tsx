@@ -23,53 +23,58 @@ interface Props {
   onFix: (blocks: Block[]) => void;
 }
 
-export function SidePanel({ plan, world, totals, warnings, onFix }: Props) {
+/** What needs a decision. */
+export function ToMend({ world, warnings, onFix }: Pick<Props, 'world' | 'warnings' | 'onFix'>) {
   const names = namesIn(world);
   return (
-    <>
-      <section aria-label="Warnings">
-        <h2 className="border-base-content mb-2 border-b-2 pb-1">To mend</h2>
-        {warnings.length === 0 && <p className="quiet">Nothing: limits, kit, minutes and order are in line.</p>}
-        <ul className="ruled">
-          {warnings.map((warning) => (
-            <li key={warning.id} className="py-2">
-              <p className="flex gap-2">
-                <span className="mt-1">
-                  <SeverityMark severity={warning.severity} size={16} />
-                </span>
-                <span>{wrongWords(warning.wrong, names)}</span>
-              </p>
-              <div className="mt-1 flex flex-wrap gap-2 pl-6">
-                {warning.fixes.map((fix) => (
-                  <button
-                    key={fixWords(fix.does, names)}
-                    type="button"
-                    className="btn btn-sm h-auto min-h-9 py-1"
-                    onClick={() => onFix(fix.blocks)}
-                  >
-                    {fixWords(fix.does, names)}
-                  </button>
-                ))}
-              </div>
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section aria-label="Totals">
-        <h2 className="border-base-content mb-2 border-b-2 pb-1">Comes to</h2>
-        <dl className="grid grid-cols-[1fr_auto] gap-x-4">
-          {(Object.keys(SEGMENT_WORDS) as (keyof typeof SEGMENT_WORDS)[]).map((kind) => (
-            <Row key={kind} name={SEGMENT_WORDS[kind]} value={minuteWords(totals.by[kind])} />
-          ))}
-          <Row name="Weight changes" value={String(totals.weightChanges)} />
-        </dl>
-      </section>
-      {plan.clientIds.map((id) => (
-        <Coverage key={id} clientId={id} plan={plan} world={world} />
-      ))}
-    </>
+    <section aria-label="Warnings">
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">To mend</h2>
+      {warnings.length === 0 && <p className="quiet">Nothing: limits, kit, minutes and order are in line.</p>}
+      <ul className="ruled">
+        {warnings.map((warning) => (
+          <li key={warning.id} className="py-2">
+            <p className="flex gap-2">
+              <span className="mt-1">
+                <SeverityMark severity={warning.severity} size={16} />
+              </span>
+              <span>{wrongWords(warning.wrong, names)}</span>
+            </p>
+            <div className="mt-1 flex flex-wrap gap-2 pl-6">
+              {warning.fixes.map((fix) => (
+                <button
+                  key={fixWords(fix.does, names)}
+                  type="button"
+                  className="btn btn-sm h-auto min-h-9 py-1"
+                  onClick={() => onFix(fix.blocks)}
+                >
+                  {fixWords(fix.does, names)}
+                </button>
+              ))}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
+
+/** What it comes to, and for whom. */
+export const Sums = ({ plan, world, totals }: Pick<Props, 'plan' | 'world' | 'totals'>) => (
+  <>
+    <section aria-label="Totals">
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">Comes to</h2>
+      <dl className="grid grid-cols-[1fr_auto] gap-x-4">
+        {(Object.keys(SEGMENT_WORDS) as (keyof typeof SEGMENT_WORDS)[]).map((kind) => (
+          <Row key={kind} name={SEGMENT_WORDS[kind]} value={minuteWords(totals.by[kind])} />
+        ))}
+        <Row name="Weight changes" value={String(totals.weightChanges)} />
+      </dl>
+    </section>
+    {plan.clientIds.map((id) => (
+      <Coverage key={id} clientId={id} plan={plan} world={world} />
+    ))}
+  </>
+);
 
 const Row = ({ name, value }: { name: string; value: string }) => (
   <>
