@@ -2,7 +2,7 @@
 import type { MovementSummary } from '../movement/summary.js';
 import type { Pattern } from '../movement/vocabulary.js';
 
-type Member = Pick<MovementSummary, 'id' | 'families' | 'level' | 'pattern' | 'role'>;
+type Member = Pick<MovementSummary, 'id' | 'name' | 'families' | 'level' | 'pattern' | 'role'>;
 
 /** What the body does, in the order in which a library is read. */
 export const FAMILY_GROUPS = [
@@ -47,10 +47,8 @@ function groupOfMost(members: readonly Member[]): FamilyGroup {
 }
 
 /** Families in the order of the body's patterns, then by name. A movement of two families is in both. */
-export function familiesOf<M extends Member>(
-  movements: readonly (M & { name: string })[],
-): Family<M & { name: string }>[] {
-  const byFamily = new Map<string, (M & { name: string })[]>();
+export function familiesOf<M extends Member>(movements: readonly M[]): Family<M>[] {
+  const byFamily = new Map<string, M[]>();
   for (const movement of movements)
     for (const family of movement.families) byFamily.set(family, [...(byFamily.get(family) ?? []), movement]);
   return [...byFamily]

@@ -1,9 +1,9 @@
 /** Who has not been here for long and has no plan. */
 import type { ClientSummary } from '@waxwing/core/client';
+import { LONG_AWAY } from '@waxwing/core/planning';
 import { dayNumber } from '../words/dates';
 
-/** Days after which somebody is asked for, and after which it is asked what is kept of them for. */
-const LONG_DAYS = 14;
+/** Days after which it is asked what is kept of somebody for. */
 const FORMER_DAYS = 365;
 
 /** Whole days since the last session of somebody without a plan; 0 for everybody else. */
@@ -15,5 +15,5 @@ export const isFormer = (client: ClientSummary, now: Date): boolean => daysAway(
 /** Clients who should be asked for, the longest away first. Former ones are not among them. */
 export const longAway = (clients: readonly ClientSummary[], now: Date): ClientSummary[] =>
   clients
-    .filter((client) => daysAway(client, now) >= LONG_DAYS && !isFormer(client, now))
+    .filter((client) => daysAway(client, now) >= LONG_AWAY && !isFormer(client, now))
     .toSorted((a, b) => (a.last ?? '').localeCompare(b.last ?? ''));

@@ -1,7 +1,7 @@
 /** How far somebody has come, at a glance: attendance, rungs climbed, weights, and faults that went. */
-import type { ClientSummary } from '@waxwing/core/client';
+import type { Client, ClientSummary } from '@waxwing/core/client';
 import { buildCatalog } from '@waxwing/core/ladder';
-import { label } from '@waxwing/core/movement';
+import { label, weightWords } from '@waxwing/core/movement';
 import { type FaultTrend, headwayOf } from '@waxwing/core/progress';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, type ReactNode } from 'react';
@@ -12,7 +12,8 @@ import { WeeksLine } from './weeks-line';
 /** Lines under each of them. */
 const MOST = 3;
 
-export function HeadwayStrip({ clientId }: { clientId: string }) {
+/** @param unit the client's own */
+export function HeadwayStrip({ clientId, unit }: { clientId: string; unit: Client['unit'] }) {
   const movements = useQuery(movementsQuery).data;
   const record = useQuery(recordQuery(clientId)).data;
   const client = useQuery(clientsQuery).data?.find(({ id }) => id === clientId);
@@ -22,6 +23,7 @@ export function HeadwayStrip({ clientId }: { clientId: string }) {
     return headwayOf(record, (id) => byId.get(id), buildCatalog(movements).ladder);
   }, [movements, record]);
   const nameOf = (id: string) => movements?.find((one) => one.id === id)?.name ?? id;
+  const weight = (kg: number) => weightWords(kg, unit === 'lb' ? 'lb' : null);
   const climbed = headway?.climbs.filter(({ levels }) => levels > 0) ?? [];
   return (
     <section
@@ -54,7 +56,7 @@ export function HeadwayStrip({ clientId }: { clientId: string }) {
             <li key={movementId}>
               {nameOf(movementId)}:{' '}
               <span className="whitespace-nowrap">
-                {from} → <b>{to} kg</b>
+                {weight(from)} → <b>{weight(to)}</b>
               </span>
             </li>
           ))}

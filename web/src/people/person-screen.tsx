@@ -105,7 +105,7 @@ function Person({ client }: { client: Client }) {
           </>
         }
       />
-      <HeadwayStrip clientId={client.id} />
+      <HeadwayStrip clientId={client.id} unit={client.unit} />
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
           <Limits limits={client.limits} />

@@ -58,7 +58,7 @@ export function FirstSteps({ studio, clients }: { studio: Studio; clients: reado
           </li>
         ))}
       </ol>
-      {clients.length === 0 && (
+      {!first && (
         <div className="border-base-content mt-2 border-t-2 py-5">
           <p className="mb-3 text-lg">
             Or look round first: the demo studio brings seven invented clients with six weeks of sessions.

@@ -38,16 +38,19 @@ export function TodayScreen() {
   };
   return (
     <Await query={both} what="the day">
-      {({ clients: all, studio: here }) => (all.length === 0 ? <FirstDay studio={here} /> : <Day clients={all} />)}
+      {({ clients: all, studio: here }) =>
+        // Until the first session is planned or held.
+        all.every(({ last, next }) => last === null && next === null) ? (
+          <Page title="Welcome to Waxwing" about="Three steps to your first session.">
+            <FirstSteps studio={here} clients={all} />
+          </Page>
+        ) : (
+          <Day clients={all} />
+        )
+      }
     </Await>
   );
 }
-
-const FirstDay = ({ studio }: { studio: Parameters<typeof FirstSteps>[0]['studio'] }) => (
-  <Page title="Welcome to Waxwing" about="Three steps to your first session.">
-    <FirstSteps studio={studio} clients={[]} />
-  </Page>
-);
 
 function Day({ clients }: { clients: readonly ClientSummary[] }) {
   const mayPlan = useVisitor()?.role !== 'assistant';
