@@ -29,7 +29,7 @@ export function PeopleScreen() {
         </>
       }
     >
-      <Await query={useQuery(clientsQuery)} what="the clients">
+      <Await query={useQuery({ ...clientsQuery, staleTime: 0 })} what="the clients">
         {(clients) => (clients.length === 0 ? <Nobody /> : <Clients clients={clients} />)}
       </Await>
     </Page>

@@ -29,7 +29,8 @@ import { VisitRow } from './visit-row';
 import { WeekStrip } from './week-strip';
 
 export function TodayScreen() {
-  const clients = useQuery(clientsQuery);
+  // When they come next changes with every plan.
+  const clients = useQuery({ ...clientsQuery, staleTime: 0 });
   const studio = useQuery(studioQuery);
   const both = {
     data: clients.data && studio.data && { clients: clients.data, studio: studio.data },
@@ -61,7 +62,11 @@ function Day({ clients }: { clients: readonly ClientSummary[] }) {
   const asked = startOf(params.get('day') ?? '');
   const day = Number.isNaN(asked.getTime()) ? today : dayNumber(asked);
   const goTo = (one: number) => setParam('day', one === today ? '' : dayOf(momentOf({ day: one, minute: 0 })));
-  const plans = useInfiniteQuery({ ...plansBetweenQuery(...spanAround(day)), placeholderData: (old) => old });
+  const plans = useInfiniteQuery({
+    ...plansBetweenQuery(...spanAround(day)),
+    placeholderData: (old) => old,
+    staleTime: 0,
+  });
   const { data: sessions = NO_SESSIONS } = useInfiniteQuery({
     ...sessionsBetweenQuery(...spanAround(day)),
     placeholderData: (old) => old,
