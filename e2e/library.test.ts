@@ -14,7 +14,7 @@ test('a newcomer finds a movement by what it looks like, compares it, makes an e
   await found.getByRole('link', { name: /Cross-behind lunge(?! with)/ }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Cross-behind lunge' })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Compare', exact: true }).click();
+  await page.getByRole('link', { name: 'Compare with another' }).click();
   const add = page.getByRole('combobox', { name: 'Add a movement' });
   await add.fill('Reverse lunge');
   await expect(page.getByRole('columnheader', { name: /^Reverse lunge/ })).toBeVisible();
@@ -25,20 +25,20 @@ test('a newcomer finds a movement by what it looks like, compares it, makes an e
   await expect(page.getByText('The same in all')).toBeVisible();
 
   await page.getByRole('link', { name: 'Cross-behind lunge', exact: true }).click();
-  await page.getByRole('link', { name: 'Duplicate' }).click();
+  await page.getByRole('link', { name: 'Make a copy' }).click();
   await page.getByRole('button', { name: 'An easier version' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Held cross-behind lunge');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Held cross-behind lunge' })).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'Cross-behind lunge · less support' })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Ladder' }).click();
+  await page.getByRole('link', { name: 'On its ladder' }).click();
   await page.getByRole('button', { name: 'Remove the link to Cross-behind lunge' }).click();
   await expect(page.getByRole('button', { name: /^Remove the link/ })).toHaveCount(0);
   await page.goto(`${studio.address}/library/health`);
   const gap = page.getByRole('listitem').filter({ hasText: 'Held cross-behind lunge · On no ladder' });
   await expect(gap).toBeVisible();
-  await gap.getByRole('link', { name: /^Mend/ }).click();
+  await gap.getByRole('link', { name: /^Fix/ }).click();
   await page.getByRole('button', { name: 'Add a link' }).click();
   await page.getByLabel('Movement of link 1').selectOption('cross-behind-lunge');
   await page.getByRole('button', { name: 'Save' }).click();
@@ -57,15 +57,15 @@ test('a newcomer finds a movement by what it looks like, compares it, makes an e
     mimeType: 'application/json',
     buffer: Buffer.from(content),
   });
-  const chooser = page.getByLabel('File to take in');
+  const chooser = page.getByLabel('File to import');
   await chooser.setInputFiles(file('cut.json', text.slice(0, 900)));
   await expect(page.getByRole('alert')).toContainText('line 1, column 901 is not JSON');
   await chooser.setInputFiles(file('waxwing.json', changed));
   const row = page.getByRole('listitem').filter({ hasText: 'changed here and in the file' });
   await expect(row).toHaveCount(1);
   await row.getByRole('checkbox').check();
-  await page.getByRole('button', { name: 'Take in 1 movement' }).click();
-  await expect(page.getByText('1 movement was taken in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Import 1 movement' }).click();
+  await expect(page.getByText('1 movement was imported.')).toBeVisible();
   await page.goto(`${studio.address}/library/held-cross-behind-lunge/history`);
   await expect(page.getByText('Held cross-behind lunge → Steadied cross-behind lunge')).toBeVisible();
 });

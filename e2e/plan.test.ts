@@ -204,7 +204,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await forGood.click();
   await expect(page.getByRole('link', { name: /Osei Brandt/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /Dagny Holt/ })).toHaveCount(0);
-  const back = page.getByLabel('Bring back from a file');
+  const back = page.getByLabel('Restore from a file');
   await back.setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"format":') });
   await expect(page.getByRole('alert')).toContainText('is not a client file');
   await back.setInputFiles(path);

@@ -121,15 +121,15 @@ test('a list from a spreadsheet changes names, and a wrong header changes nothin
   const csv = await (
     await page.request.get(`${emptyStudio.address}/api/library/movements.csv?ids=wall-sit,box-squat`)
   ).text();
-  const chooser = page.getByLabel('File to take in');
+  const chooser = page.getByLabel('File to import');
   const file = (content: string) => ({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
   await chooser.setInputFiles(file(csv.replace('tempo', 'pace')));
   await expect(page.getByRole('alert')).toContainText('has no column "tempo"');
   await chooser.setInputFiles(file(csv.replace('Box squat', 'Crate squat')));
   await page.getByText('1 difference').click();
   await expect(page.getByText('Box squat → Crate squat')).toBeVisible();
-  await page.getByRole('button', { name: 'Take in 1 movement' }).click();
-  await expect(page.getByText('1 movement was taken in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Import 1 movement' }).click();
+  await expect(page.getByText('1 movement was imported.')).toBeVisible();
   await page.goto(`${emptyStudio.address}/library/box-squat`);
   await expect(page.getByRole('heading', { level: 1, name: 'Crate squat' })).toBeVisible();
 });

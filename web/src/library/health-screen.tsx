@@ -96,9 +96,9 @@ function Report({ health }: { health: Health }) {
               <Link
                 className="btn btn-sm"
                 to={`/library/${gap.movementId}/edit?at=${encodeURIComponent(gap.path)}`}
-                aria-label={`Mend ${gap.name}: ${KIND_WORDS[gap.kind]}`}
+                aria-label={`Fix ${gap.name}: ${KIND_WORDS[gap.kind]}`}
               >
-                Mend
+                Fix
               </Link>
             </li>
           ))}

@@ -116,13 +116,13 @@ function MovementArticle({ page }: { page: MovementPage }) {
 function MovementTools({ id, family }: { id: string; family: string }) {
   const tools = [
     [`/sight?movement=${id}`, 'Watch a clip'],
-    [`/library/compare?ids=${id}`, 'Compare'],
-    [`/library/${id}/swap`, 'Swap'],
-    [`/library/map?family=${family}&at=${id}`, 'Ladder'],
+    [`/library/compare?ids=${id}`, 'Compare with another'],
+    [`/library/${id}/swap`, 'What else instead'],
+    [`/library/map?family=${family}&at=${id}`, 'On its ladder'],
     [`/library/${id}/edit`, 'Edit'],
-    [`/library/new?from=${id}`, 'Duplicate'],
-    [`/library/${id}/history`, 'History'],
-    [`/library/${id}/card`, 'Card'],
+    [`/library/new?from=${id}`, 'Make a copy'],
+    [`/library/${id}/history`, 'Earlier versions'],
+    [`/library/${id}/card`, 'Print a card'],
   ] as const;
   return (
     <nav aria-label="This movement" className="flex flex-wrap gap-1">

@@ -82,7 +82,7 @@ function TakeIn() {
   return (
     <section aria-labelledby="in">
       <h2 id="in" className="border-base-content mb-3 border-b-2 pb-1">
-        Take in
+        Import
       </h2>
       <label className="block">
         <span className="mb-1 block">
@@ -92,7 +92,7 @@ function TakeIn() {
           type="file"
           className="file-input"
           accept=".json,.csv,application/json,text/csv"
-          aria-label="File to take in"
+          aria-label="File to import"
           onChange={(event) => {
             const file = event.target.files?.[0];
             event.target.value = '';
@@ -112,7 +112,7 @@ function TakeIn() {
       )}
       {finished !== null && (
         <p role="status" className="mt-3 font-semibold">
-          {finished === 1 ? '1 movement was' : `${finished} movements were`} taken in.
+          {finished === 1 ? '1 movement was' : `${finished} movements were`} imported.
         </p>
       )}
       {preview && (
@@ -130,7 +130,7 @@ function TakeIn() {
               disabled={taken.size === 0}
               onClick={() => void apply(preview.importId)}
             >
-              Take in {taken.size === 1 ? '1 movement' : `${taken.size} movements`}
+              Import {taken.size === 1 ? '1 movement' : `${taken.size} movements`}
             </button>
           )}
         </div>
@@ -202,7 +202,7 @@ function GiveOut() {
   return (
     <section aria-labelledby="out">
       <h2 id="out" className="border-base-content mb-3 border-b-2 pb-1">
-        Give out
+        Export
       </h2>
       <p className="mb-2">
         {chosen.length === 0 ? `The whole library, ${movements.length} movements, or only` : 'Only'}{' '}

@@ -18,7 +18,7 @@ export function BringBack() {
   return (
     <div>
       <label className="btn btn-sm">
-        Bring back from a file
+        Restore from a file
         <input
           type="file"
           accept="application/json,.json"

@@ -28,7 +28,7 @@ export function ToMend({ world, warnings, onFix }: Pick<Props, 'world' | 'warnin
   const names = namesIn(world);
   return (
     <section aria-label="Warnings">
-      <h2 className="border-base-content mb-2 border-b-2 pb-1">To mend</h2>
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">To fix</h2>
       {warnings.length === 0 && <p className="quiet">Nothing: limits, kit, minutes and order are in line.</p>}
       <ul className="ruled">
         {warnings.map((warning) => (

@@ -133,7 +133,7 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
           </ul>
           <NotDone lane={lane} view={view} find={(id) => find(id)?.movement} />
           <button type="button" className="btn btn-sm mt-3" onClick={() => correct(true)}>
-            Put the record right<span className="sr-only"> of {client.name}</span>
+            Correct the record<span className="sr-only"> of {client.name}</span>
           </button>
           {correcting && (
             <Dialog title={`Record of ${client.name}`} onClose={() => correct(false)}>
