@@ -136,7 +136,7 @@ test('a list from a spreadsheet changes names, and a wrong header changes nothin
 
 test('the library by keyboard alone, in a place with nobody in it', async ({ page, emptyStudio }) => {
   await page.goto(`${emptyStudio.address}/library`);
-  await page.getByRole('link', { name: /Floor back extension/ }).waitFor();
+  await page.getByRole('link', { name: /Bodyweight squat/ }).waitFor();
   await page.keyboard.press('/');
   await page.keyboard.type('side plank');
   const first = page.getByRole('region', { name: 'Found movements' }).getByRole('link').first();

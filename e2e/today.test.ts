@@ -73,7 +73,14 @@ test('the day says who comes and what to know first, moves to other days, and a 
   await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
   await page.mouse.down();
   await page.mouse.move(grip.x + 30, grip.y - 20, { steps: 4 });
-  await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 8 });
+  const aim = { x: target.x + target.width / 2, y: target.y + target.height / 2 };
+  await page.mouse.move(aim.x, aim.y, { steps: 8 });
+  // A hand lets go when the day shows that it would take it.
+  await expect(async () => {
+    await page.mouse.move(aim.x + 3, aim.y);
+    await page.mouse.move(aim.x, aim.y);
+    await expect(days.nth(to).getByRole('button')).toHaveAttribute('data-over', 'true', { timeout: 1000 });
+  }).toPass();
   await page.mouse.up();
   await expect(days.nth(to)).toContainText('Osei');
   await days.nth(to).getByRole('button').click();

@@ -73,6 +73,7 @@ function Day({
         type="button"
         aria-label={`${longDayWords(at)}${isToday ? ', today' : ''}, ${names.length === 0 ? (isPast ? 'nobody came' : 'nobody planned') : names.join(', ')}`}
         aria-current={isShown ? 'date' : undefined}
+        data-over={isOver}
         className={`flex h-full min-h-16 w-full cursor-pointer flex-col border-t-4 px-1 pt-1 pb-2 text-left sm:px-2 ${
           isToday ? 'border-accent' : 'border-base-300'
         } ${isShown ? 'bg-base-200' : ''} ${isOver ? 'bg-base-300' : 'hover:bg-base-200'}`}
