@@ -218,3 +218,10 @@ export function keepClient(queries: QueryClient, client: Client): void {
   queries.setQueryData(clientQuery(client.id).queryKey, client);
   void queries.invalidateQueries({ queryKey: ['client-on-day', client.id] });
 }
+
+/** A plan was made, changed or deleted here: the lists of plans are told, and when its clients come next. */
+export const plansChanged = (queries: QueryClient): Promise<unknown> =>
+  Promise.all([
+    queries.invalidateQueries({ queryKey: ['plans'] }),
+    queries.invalidateQueries({ queryKey: clientsQuery.queryKey, exact: true }),
+  ]);

@@ -16,7 +16,7 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
-import { clientsQuery, planQuery, plansQuery } from '../api/queries';
+import { clientsQuery, planQuery, plansQuery, plansChanged } from '../api/queries';
 import { PageHead } from '../shell/page';
 import { Empty, Failed } from '../shell/states';
 import { nextSlot } from '../today/day';
@@ -124,7 +124,7 @@ export function NewPlanScreen() {
       const made = await make(here);
       const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: made.plan });
       queries.setQueryData(planQuery(plan.id).queryKey, plan);
-      void queries.invalidateQueries({ queryKey: ['plans'] });
+      void plansChanged(queries);
       await navigate(`/plan/${plan.id}`, { state: { reasons: made.reasons } });
     } catch (failed) {
       setProblem(failed instanceof Error ? failed.message : String(failed));

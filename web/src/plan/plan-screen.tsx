@@ -18,7 +18,7 @@ import { useMemo, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
-import { planQuery } from '../api/queries';
+import { planQuery, plansChanged } from '../api/queries';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
@@ -219,7 +219,7 @@ function Header({
     const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
     await tell(async () => {
       const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
-      void queries.invalidateQueries({ queryKey: ['plans'] });
+      void plansChanged(queries);
       await navigate(`/plan/${made.id}`);
     });
   };
@@ -228,7 +228,7 @@ function Header({
     await tell(async () => {
       await call('DELETE', `/plans/${stored.id}`);
       forgetDraft(stored.id);
-      void queries.invalidateQueries({ queryKey: ['plans'] });
+      void plansChanged(queries);
       await navigate('/plan');
     });
   };

@@ -2,7 +2,7 @@
 import type { Plan, StoredPlan } from '@waxwing/core/planning';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { planQuery } from '../api/queries';
+import { planQuery, plansChanged } from '../api/queries';
 import { bare, keptDraft, PlanSaver, type Saving } from './plan-saver';
 import { changed, undone, type Edited } from './undo';
 
@@ -24,7 +24,7 @@ export function usePlanDraft(stored: StoredPlan): Draft {
     () =>
       new PlanSaver(id, version, setSaving, (saved) => {
         queries.setQueryData(planQuery(id).queryKey, saved);
-        void queries.invalidateQueries({ queryKey: ['plans'] });
+        void plansChanged(queries);
       }),
   );
   const { plan, past } = edited;

@@ -18,8 +18,8 @@ export interface Names {
   client: (clientId: string) => string;
 }
 
-const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
-const lower = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1);
+export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+export const lower = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1);
 
 export function wrongWords(wrong: Wrong, { movement, client }: Names): string {
   switch (wrong.code) {

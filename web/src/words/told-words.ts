@@ -3,17 +3,14 @@ import { painPlace } from '@waxwing/core/client';
 import { label, type Movement } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
 import { type Lane, movementIn } from '@waxwing/core/session';
+import { count, lower } from './plan-words';
 import type { NameOf } from './reasons';
 
 type Find = (movementId: string) => Movement | undefined;
 
-const many = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
-
 /** `a`, `a and b`, `a, b and c`. */
 export const listed = (words: readonly string[], by = 'and'): string =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${by} ${words.at(-1)}`;
-
-const lower = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1);
 
 /** @param minutes how long it took; null while it goes on */
 export function doneWords(lane: Lane, find: Find, minutes: number | null): string {
@@ -29,7 +26,7 @@ export function doneWords(lane: Lane, find: Find, minutes: number | null): strin
     null,
   );
   const heaviest = top?.name && top.loadLabel ? `, up to ${top.loadLabel} in the ${lower(top.name)}` : '';
-  return `${label(many(movements, 'movement'))}, ${many(sets, 'set')}${minutes === null ? ' so far' : ` in ${minutes} min`}${heaviest}.`;
+  return `${label(count(movements, 'movement'))}, ${count(sets, 'set')}${minutes === null ? ' so far' : ` in ${minutes} min`}${heaviest}.`;
 }
 
 export function seenWords(lane: Lane, find: Find): string {
