@@ -1,7 +1,7 @@
 /** Putting the application together: the same for the command line and for tests. */
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { SwaggerModule } from '@nestjs/swagger';
 import type { Movement } from '@waxwing/core/movement';
 import { loadChecked } from '@waxwing/library';
 import express, { type NextFunction, type Request, type Response } from 'express';
@@ -9,6 +9,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
+import { describeApi } from './description.js';
 import { prepareFolder } from './database/prepare.js';
 import { isFull, type StudioFolder } from './database/studio-folder.js';
 import { LibraryService } from './movements/library.service.js';
@@ -66,12 +67,7 @@ async function buildApp(
   app.setGlobalPrefix('api');
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ProblemFilter());
-  const document = new DocumentBuilder()
-    .setTitle('Waxwing')
-    .setDescription('The exercise library and the floor, as an API')
-    .setVersion('0.1.0')
-    .build();
-  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, document));
+  SwaggerModule.setup('api/docs', app, () => describeApi(app));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) serveWeb(app, webFolder);
   await app.init();
   // What no route takes, and what went wrong before one was reached, is a problem like any other.

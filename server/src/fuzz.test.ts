@@ -8,6 +8,7 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { v7 as uuidv7 } from 'uuid';
 import { planFor } from './test/plans.js';
+import type { Described, DescribedOperation } from './test/described.js';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 const SEED = 4310;
@@ -101,14 +102,6 @@ const BROKEN: readonly (() => string)[] = [
   () => '\ufeff{}',
   () => '{"name":"\\ud800"}x',
 ];
-
-interface Operation {
-  requestBody?: unknown;
-  parameters?: { name: string; in: string; required?: boolean }[];
-}
-interface Described {
-  paths: Record<string, Record<string, Operation>>;
-}
 
 /** A lawful body for the routes that write, to be spoilt in one field. */
 function lawful(path: string, method: string): Record<string, unknown> | null {
@@ -204,7 +197,7 @@ interface Case {
   mayPass: boolean;
 }
 
-function caseOf(routes: readonly { path: string; method: string; operation: Operation }[]): Case {
+function caseOf(routes: readonly { path: string; method: string; operation: DescribedOperation }[]): Case {
   const { path, method, operation } = pick(routes);
   const json = { 'Content-Type': 'application/json' };
   const kind = roll(6);

@@ -341,9 +341,9 @@ describe('a client file', () => {
       'kit[0].plates[0].kg',
     ]);
     expect(await edit({ email: 'nowhere' })).toEqual(['email']);
-    // An empty list is no limit, though it would pass as one that is checked field by field.
-    expect(await edit({ limits: [[]] })).toEqual(['limits']);
-    expect(await edit({ kit: [[]] })).toEqual(['kit']);
+    // An empty list is no limit and no piece of kit.
+    expect(await edit({ limits: [[]] })).toEqual(['limits[0]']);
+    expect(await edit({ kit: [[]] })).toEqual(['kit[0]']);
     expect(((await server.http.get(`/api/clients/${ada.id}`)).body as Client).version).toBe(1);
   });
 });

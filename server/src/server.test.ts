@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { Validator } from '@seriousme/openapi-schema-validator';
 import Database from 'better-sqlite3';
 import { readdirSync } from 'node:fs';
+import { OPERATIONS, type Operation } from '@waxwing/core/api';
 import type { Client, Studio } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
@@ -9,6 +11,8 @@ import type { Plan, PlanSummary } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
 import type { SessionView } from '@waxwing/core/session';
 import { v7 as uuidv7 } from 'uuid';
+import { operationName } from './description.js';
+import type { Described } from './test/described.js';
 import { LIBRARY, startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 const STARTER_SIZE = readdirSync(LIBRARY, { recursive: true, encoding: 'utf8' }).filter((f) =>
@@ -62,11 +66,32 @@ describe('a fresh place', () => {
     db.close();
   });
 
-  test('describes its API', async () => {
-    const { body } = await server.http.get('/api/docs-json').expect(200);
-    expect(Object.keys((body as { paths: object }).paths)).toEqual(
-      expect.arrayContaining(['/api/movements/{id}', '/api/clients', '/api/sessions/{id}/events']),
+  test('describes its API: every operation of the table, with what is sent, answered and gone wrong', async () => {
+    const document = (await server.http.get('/api/docs-json').expect(200)).body as Described;
+    const { valid, errors } = await new Validator().validate({ ...structuredClone(document) });
+    expect([valid, errors]).toEqual([true, undefined]);
+    const described = Object.entries(document.paths).flatMap(([path, item]) =>
+      Object.entries(item).map(([method, operation]) => ({
+        name: operationName(method, path),
+        operation,
+      })),
     );
+    expect(described.map(({ name }) => name).sort()).toEqual(Object.keys(OPERATIONS).sort());
+    for (const { name, operation } of described) {
+      const { query = [], body, answer } = (OPERATIONS as Readonly<Record<string, Operation>>)[name] as Operation;
+      const { parameters = [] } = operation;
+      const inQuery = parameters.filter((one) => one.in === 'query').map((one) => one.name);
+      const inPath = parameters.filter((one) => one.in === 'path').map((one) => one.name);
+      expect([name, inQuery.sort()]).toEqual([name, [...query].sort()]);
+      expect([name, inPath.sort()]).toEqual([name, [...name.matchAll(/\{(\w+)\}/g)].map(([, one]) => one).sort()]);
+      expect([name, operation.requestBody !== undefined]).toEqual([name, body !== undefined]);
+      const [good] = Object.entries(operation.responses).filter(([code]) => code.startsWith('2'));
+      expect([name, Object.keys(good?.[1].content ?? {}).length]).toEqual([name, answer === null ? 0 : 1]);
+      expect([name, operation.responses.default]).toMatchObject([
+        name,
+        { content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
+      ]);
+    }
   });
 
   test('tells other sites and frames to keep out, and nothing of what it is made of', async () => {

@@ -2,36 +2,8 @@
  * A client as they are on one day: all that a session and a plan need to know, and nothing else.
  * No health note, no address, no answers to questions: this is what a device may keep.
  */
-import type { RuleChoices } from '../movement/house-rules.js';
-import type { KitPiece } from '../movement/kit.js';
-import type { Limit } from '../movement/limits.js';
-import type { Space } from '../movement/vocabulary.js';
-import type { Client, DayKind } from './client.js';
-import type { Looks } from '../movement/looks.js';
-import type { Ease } from './ease.js';
-import { awaitsClearance, type Benchmark, easeOf, limitsHolding } from './screening.js';
-
-export interface ClientOnDay {
-  id: string;
-  name: string;
-  unit: 'kg' | 'lb';
-  /** Every limit that holds on that day, what its check closes included. */
-  limits: readonly Limit[];
-  /** Why nothing goes up on that day; null when it may. */
-  ease: Ease | null;
-  /** Whole years of training so far; null when not noted. */
-  trainingYears: number | null;
-  dayMostly: DayKind | null;
-  looks: Looks | null;
-  /** At home. */
-  kit: readonly KitPiece[];
-  homeSpace: Space;
-  houseRules: RuleChoices;
-  mayTouch: boolean;
-  mayFilm: boolean;
-  /** What was measured and noted by hand. */
-  benchmarks: readonly Benchmark[];
-}
+import type { Client, ClientOnDay } from './client-schema.js';
+import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
 
 /** Consent counts from its day on. */
 const consented = (on: string | null, day: string): boolean => on !== null && on <= day;

@@ -1,10 +1,10 @@
 /** Usual cautions by condition, as data: choosing one proposes limits, the trainer confirms them, and a qualified clinician is asked first. */
-import type { Limit } from '../movement/limits.js';
+import type { Limit } from '../movement/limit-schema.js';
 import { DEMANDS } from '../movement/vocabulary.js';
 import { checkedBy, slug, text, whole, type Checked } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 
-const conditionSchema = z.strictObject({
+export const conditionSchema = z.strictObject({
   id: slug,
   name: text(60),
   /** What trainers usually mind, in one sentence. */

@@ -1,5 +1,5 @@
 /** Pain reported in a session closes what it must for the rest of it. Usual caution only; what it is, a clinician says. */
-import type { Limit } from '../movement/limits.js';
+import type { Limit } from '../movement/limit-schema.js';
 import { inWords } from '../movement/words.js';
 import type { Demand, Region } from '../movement/vocabulary.js';
 

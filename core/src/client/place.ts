@@ -1,10 +1,10 @@
 /** Where a session is held: the studio, the home of somebody who takes part, or a place that the studio keeps. Each has its own kit and room. */
-import type { KitPiece } from '../movement/kit.js';
+import type { ClientOnDay } from './client-schema.js';
+import type { KitPiece } from '../movement/kit-schema.js';
 import type { Space } from '../movement/vocabulary.js';
 import { uuid } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import type { ClientOnDay } from './client-on-day.js';
-import type { Studio } from './studio.js';
+import type { Studio } from './studio-schema.js';
 
 /** `home` names the client, `elsewhere` the kept place. */
 export const placeRefSchema = z.discriminatedUnion('kind', [
@@ -15,14 +15,6 @@ export const placeRefSchema = z.discriminatedUnion('kind', [
 export type PlaceRef = z.infer<typeof placeRefSchema>;
 
 export const AT_STUDIO: PlaceRef = { kind: 'studio' };
-
-/** A park, a hotel, a client's office: what the studio keeps of it. */
-export interface KeptPlace {
-  id: string;
-  name: string;
-  kit: KitPiece[];
-  space: Space;
-}
 
 export interface Place {
   ref: PlaceRef;

@@ -2,11 +2,11 @@
  * What is asked before somebody starts, and before each session. Plain questions, no diagnosis:
  * any yes sends to a qualified clinician first, and pain of today closes what it must for today only.
  */
-import { type Checked, day, text, words } from '../schema/atoms.js';
-import { problemsOf } from '../schema/problem.js';
+import { day, text, words } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { REGIONS } from '../movement/vocabulary.js';
-import { limitsOn, type Limit } from '../movement/limits.js';
+import type { Limit } from '../movement/limit-schema.js';
+import { limitsOn } from '../movement/limits.js';
 import type { Ease } from './ease.js';
 import { BODY_SIDES, limitsFromPain, PAIN_QUALITIES, type Pain } from './pain.js';
 
@@ -93,21 +93,3 @@ export const benchmarkSchema = z.strictObject({
   value: z.number().min(0, 'must be 0 to 100000').max(100_000, 'must be 0 to 100000'),
 });
 export type Benchmark = z.infer<typeof benchmarkSchema>;
-
-const partsSchema = z.object({
-  readiness: readinessCheckSchema.nullable().optional(),
-  today: todayCheckSchema.nullable().optional(),
-  benchmarks: z.array(benchmarkSchema).max(500, 'has at most 500 values').optional(),
-});
-export type ScreeningParts = z.infer<typeof partsSchema>;
-
-/** Checks what is noted of a client here; parts that are left out stay out. */
-export function checkScreening({
-  readiness,
-  today,
-  benchmarks,
-}: Readonly<Record<string, unknown>>): Checked<ScreeningParts> {
-  const given = Object.entries({ readiness, today, benchmarks }).filter(([, value]) => value !== undefined);
-  const result = partsSchema.safeParse(Object.fromEntries(given), { reportInput: true });
-  return result.success ? { ok: true, value: result.data } : { ok: false, problems: problemsOf(result.error) };
-}

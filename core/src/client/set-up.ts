@@ -1,13 +1,6 @@
 /** What was found once for a client in a movement, to be set the same again: the box at 30 cm, the seat at 4, feet a foot apart. */
 import type { SetUp } from '../movement/vocabulary.js';
-
-export interface NotedSetUp {
-  movementId: string;
-  measure: SetUp;
-  /** As the trainer wrote it. */
-  value: string;
-  at: string;
-}
+import type { NotedSetUp } from './set-up-schema.js';
 
 /** The latest value of each measure of a movement, in the order in which they are set. What was emptied is gone. */
 export function setUpFor(

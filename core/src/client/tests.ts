@@ -4,7 +4,7 @@
  */
 import { text, whole, words } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import { type Benchmark, BENCHMARK_UNITS } from './screening.js';
+import { type Benchmark, BENCHMARK_UNITS, benchmarkSchema } from './screening.js';
 
 export const testSchema = z.strictObject({
   name: text(60),
@@ -18,11 +18,12 @@ export const testSchema = z.strictObject({
 export type Test = z.infer<typeof testSchema>;
 
 /** What came out of a test. */
-export interface TestResult extends Benchmark {
-  movementId: string;
-  seconds: number | null;
-  clean: string;
-}
+export const testResultSchema = benchmarkSchema.extend({
+  movementId: z.string(),
+  seconds: z.number().nullable(),
+  clean: z.string(),
+});
+export type TestResult = z.infer<typeof testResultSchema>;
 
 export interface KnownTest extends Test {
   movementId: string;

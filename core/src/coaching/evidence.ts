@@ -2,40 +2,11 @@
  * What worked for whom: outcomes of corrections as evidence, and the chance that a correction works for this client now.
  * Beta posterior mean over fading trials (conjugate Beta–Bernoulli updating; fixed = 1, better = ½, same or worse = 0).
  */
-import type { CorrectionKind, Focus } from '../movement/vocabulary.js';
+import type { Counted, Evidence, Style, Trial } from './evidence-schema.js';
+import type { Outcome } from './outcomes.js';
 import { HALF_LIFE_DAYS, KIND_PRIOR, OTHERS_MOST_TRIALS, SAME_STYLE_SHARE } from './weights.js';
 
-export const OUTCOMES = ['fixed', 'better', 'same', 'worse'] as const;
-export type Outcome = (typeof OUTCOMES)[number];
-
 export const OUTCOME_SCORE: Readonly<Record<Outcome, number>> = { fixed: 1, better: 0.5, same: 0, worse: 0 };
-
-/** How a correction reaches the client; words with the same focus are one style. */
-export interface Style {
-  kind: CorrectionKind;
-  focus: Focus | null;
-}
-
-/** One correction that was tried with a client, and what came of it. */
-export interface Trial extends Style {
-  /** `movement/fault/correction`. */
-  correction: string;
-  outcome: Outcome;
-  /** ISO time. */
-  at: string;
-}
-
-/** Trials added up, each at the weight that it still has: how many there were, and how many of them worked. */
-export interface Counted {
-  worked: number;
-  total: number;
-}
-
-/** What is known of corrections for one client: their own trials, and everybody else's as counts by correction, faded already. */
-export interface Evidence {
-  trials: readonly Trial[];
-  others: Readonly<Record<string, Counted>>;
-}
 
 export const NO_EVIDENCE: Evidence = { trials: [], others: {} };
 

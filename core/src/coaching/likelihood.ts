@@ -1,5 +1,5 @@
 /** How likely a fault is to show in the next set of a client. */
-import type { FaultTally } from '../client/history.js';
+import type { FaultTally } from '../client/history-schema.js';
 import type { Fault } from '../movement/schema.js';
 import { FAULT_PRIOR } from './weights.js';
 

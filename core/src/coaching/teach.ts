@@ -1,6 +1,7 @@
 /** What to say before anything goes wrong: one cue for each phase, in the wording that lands best with this client. */
+import type { Evidence } from './evidence-schema.js';
 import type { Cue, Movement } from '../movement/schema.js';
-import { believe, type Evidence } from './evidence.js';
+import { believe } from './evidence.js';
 
 export interface TeachingCue {
   cue: Cue;

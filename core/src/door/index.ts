@@ -1,2 +1,3 @@
+export * from './door-schema.js';
 export * from './door.js';
 export * from './roles.js';

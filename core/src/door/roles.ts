@@ -1,20 +1,11 @@
 /** Who works in a studio, and what each may see. */
-import type { Client, ClientSummary } from '../client/client.js';
-import { type ClientOnDay, withoutReasons } from '../client/client-on-day.js';
+import type { Visitor } from './door-schema.js';
+import type { ClientSummary, ClientOnDay } from '../client/client-schema.js';
+import type { Client } from '../client/client-schema.js';
+import { withoutReasons } from '../client/client-on-day.js';
 
 export const ROLES = ['owner', 'trainer', 'assistant'] as const;
 export type Role = (typeof ROLES)[number];
-
-/** Whoever asks. */
-export interface Visitor {
-  /** Of the account. */
-  id: string;
-  name: string;
-  /** What they may do here: on a shared tablet everybody is an assistant. */
-  role: Role;
-  /** Whose clients they see: everybody's, or their own and those that are shared with them. */
-  sees: 'all' | 'own';
-}
 
 /** Whether they may know why somebody is limited, and what is noted of their health. */
 export const maySeeHealth = ({ role }: Pick<Visitor, 'role'>): boolean => role !== 'assistant';

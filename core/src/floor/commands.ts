@@ -1,8 +1,9 @@
 /** What the taps of the floor mean, as drafts of events. Nothing is recorded here. */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { BodySide, PainQuality } from '../client/pain.js';
 import { type Load, loadsFor } from '../dosage/loads.js';
-import { itemsOf, type KitPiece } from '../movement/kit.js';
-import type { MovementSummary } from '../movement/summary.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { itemsOf } from '../movement/kit.js';
 import type { KitItem, Region } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
 import { isEvery, roundsIn } from '../planning/block-clock.js';

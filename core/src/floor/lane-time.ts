@@ -1,7 +1,7 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { partAt, partSeconds, partsSeconds, type PartAt } from '../dosage/parts.js';
 import { parseTempo, setSeconds } from '../dosage/tempo.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { Test } from '../client/tests.js';
 import type { Part } from '../schema/part.js';
 import { partsSignals, restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';

@@ -1,15 +1,15 @@
 /** Everything that the floor knows of one client now: where they are, how they stand, what is in hand and what is closed. */
-import type { ClientOnDay } from '../client/client-on-day.js';
+import type { ClientOnDay } from '../client/client-schema.js';
+import type { ClientRecord } from '../coaching/evidence-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Place } from '../client/place.js';
-import type { Studio } from '../client/studio.js';
-import type { ClientRecord } from '../coaching/client-record.js';
+import type { Studio } from '../client/studio-schema.js';
 import type { Catalog } from '../ladder/substitutes.js';
 import type { MovementPage } from '../ladder/page.js';
 import { tagsInForce, underRules, type HouseRule } from '../movement/house-rules.js';
 import { combined } from '../movement/combined.js';
 import { kitCounts } from '../movement/kit.js';
 import type { Movement } from '../movement/schema.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { fitNow, isOpen, type FitNow } from '../progress/fit.js';
 import { replacementFor } from '../progress/replacement.js';

@@ -2,11 +2,11 @@
  * The mark for today: tiredness begins to cost form, and less of what is left is better than more. It is seen from the sets of one line, against
  * the first of them and against the last time; it is said once, and never on a day that is easy anyway. It never adds work.
  */
-import type { DoneSet } from '../client/history.js';
+import type { DoneSet } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Effort } from '../movement/vocabulary.js';
 import { EFFORTS } from '../movement/vocabulary.js';
 import { SAME_KG } from '../dosage/loads.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { PlanLane } from '../planning/plan.js';
 import { doneSets } from '../session/digest.js';
 import type { MarkTake } from '../session/events.js';

@@ -1,8 +1,8 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
 import type { ReadyWhen } from '../movement/schema.js';
-import type { MovementSummary } from '../movement/summary.js';
 import { partsWords } from '../dosage/parts.js';
 import { EFFORTS, type Region } from '../movement/vocabulary.js';
 import { bestSingle } from '../client/history.js';

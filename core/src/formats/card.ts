@@ -1,6 +1,6 @@
 /** A movement on one page, as Markdown: for a wall, a folder or a message. */
+import type { Step } from '../ladder/page.js';
 import { bestView } from '../coaching/stand.js';
-import type { Step } from '../ladder/graph.js';
 import { signWords } from '../ladder/readiness.js';
 import type { Correction, Movement } from '../movement/schema.js';
 import {

@@ -1,69 +1,51 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
-import { BLANK_CLIENT, type Client } from '../client/client.js';
-import { checkScreening } from '../client/screening.js';
-import { MOST_STILLS, type Still, stillSchema } from '../client/still.js';
+import { clientSchema, newClientSchema } from '../client/client-schema.js';
+import { BLANK_CLIENT } from '../client/client.js';
+import { MOST_STILLS, stillSchema } from '../client/still.js';
 import { type Checked, instant, uuid } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 import { planSchema, type Plan } from '../planning/plan.js';
-import { eventSchema, type SessionEvent } from '../session/events.js';
+import { eventSchema } from '../session/events.js';
 import { programmeSchema } from '../session/programme.js';
-import type { Programme } from '../session/run.js';
 
 export const CLIENT_FILE_FORMAT = 'waxwing-client';
 
-export interface ClientFile {
-  format: typeof CLIENT_FILE_FORMAT;
-  formatVersion: 1;
-  client: Omit<Client, 'version'>;
-  /** Their part of every session. */
-  sessions: {
-    id: string;
-    startedAt: string;
-    finishedAt: string | null;
-    /** What it began with, as far as it was theirs; missing in older files. */
-    programme?: Programme | null | undefined;
-    events: SessionEvent[];
-  }[];
-  /** Their part of every plan. */
-  plans: Plan[];
-  /** Pictures kept of their clips; missing in older files. */
-  stills?: Still[] | undefined;
-}
-
-const fileSchema = z.strictObject({
+export const clientFileSchema = z.strictObject({
   format: z.literal(CLIENT_FILE_FORMAT, `must be "${CLIENT_FILE_FORMAT}"`),
   formatVersion: z.literal(1, 'is of a version that this Waxwing does not know'),
-  client: z.looseObject({ id: uuid, name: z.string().min(1, 'must not be empty').max(80) }),
+  client: clientSchema.omit({ version: true }),
+  /** Their part of every session. */
   sessions: z
     .array(
       z.strictObject({
         id: uuid,
         startedAt: instant,
         finishedAt: instant.nullable(),
+        /** What it began with, as far as it was theirs; missing in older files. */
         programme: programmeSchema.nullish(),
         events: z.array(eventSchema).max(20_000),
       }),
     )
     .max(5_000),
+  /** Their part of every plan. */
   plans: z.array(planSchema).max(2_000),
+  /** Pictures kept of their clips; missing in older files. */
   stills: z.array(stillSchema).max(MOST_STILLS).optional(),
 });
+export interface ClientFile extends z.infer<typeof clientFileSchema> {}
 
-const KNOWN = new Set(['id', 'name', ...Object.keys(BLANK_CLIENT)]);
+/** Older files know less of a client: what is missing is blank. */
+const readSchema = clientFileSchema.extend({ client: newClientSchema.extend({ id: uuid }) });
 
-/** Checks a whole file before anything of it is taken. The client's plain fields are checked again as any client is. */
+/** Checks a whole file before anything of it is taken. */
 export function checkClientFile(input: unknown): Checked<ClientFile> {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     return { ok: false, problems: [{ path: 'file', message: "is not a client's file: it is not a JSON object" }] };
-  const result = fileSchema.safeParse(input, { reportInput: true });
+  const result = readSchema.safeParse(input, { reportInput: true });
   if (!result.success) return { ok: false, problems: problemsOf(result.error) };
   const file = result.data;
-  const problems: Problem[] = Object.keys(file.client)
-    .filter((key) => !KNOWN.has(key))
-    .map((key) => ({ path: `client.${key}`, message: 'is not a known field' }));
-  const parts = checkScreening(file.client);
-  if (!parts.ok) problems.push(...parts.problems.map(({ path, message }) => ({ path: `client.${path}`, message })));
+  const problems: Problem[] = [];
   const sessionIds = new Set<string>();
   const eventIds = new Set<string>();
   file.sessions.forEach(({ id, events }, s) => {
@@ -85,5 +67,7 @@ export function checkClientFile(input: unknown): Checked<ClientFile> {
   };
   file.plans.forEach((plan, p) => alone(plan, `plans[${p}]`));
   file.sessions.forEach(({ programme }, s) => programme && alone(programme.plan, `sessions[${s}].programme.plan`));
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, value: file as ClientFile };
+  return problems.length > 0
+    ? { ok: false, problems }
+    : { ok: true, value: { ...file, client: { ...BLANK_CLIENT, ...file.client } } };
 }

@@ -5,5 +5,7 @@ export * from './client-file.js';
 export * from './csv.js';
 export * from './message.js';
 export * from './pack.js';
+export * from './set-row.js';
 export * from './sets.js';
+export * from './sheet-schema.js';
 export * from './sheet.js';

@@ -1,7 +1,10 @@
 /** A message that waits in the outbox folder. */
-export interface OutboxMessage {
-  name: string;
-  to: string;
-  subject: string;
-  writtenAt: string;
-}
+import { z } from '../schema/zod.js';
+
+export const outboxMessageSchema = z.strictObject({
+  name: z.string(),
+  to: z.string(),
+  subject: z.string(),
+  writtenAt: z.string(),
+});
+export type OutboxMessage = z.infer<typeof outboxMessageSchema>;

@@ -5,8 +5,9 @@
 import { fieldPath, type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 import { checkReferences } from '../ladder/references.js';
-import { canonical, difference, type Change } from '../movement/difference.js';
+import { canonical, difference } from '../movement/difference.js';
 import { movementSchema, type Movement } from '../movement/schema.js';
+import { changeSchema } from '../movement/version.js';
 import { upgradeMovement, workedOut } from '../movement/upgrade.js';
 
 export const PACK_FORMAT = 'waxwing-library';
@@ -14,17 +15,13 @@ export const PACK_VERSION = 3;
 /** Packs of these versions are brought up to date as they are read. */
 const OLDER_VERSIONS = [1, 2] as const;
 
-const packSchema = z.strictObject({
+export const packSchema = z.strictObject({
   format: z.literal(PACK_FORMAT),
   version: z.literal(PACK_VERSION),
   movements: z.array(movementSchema),
 });
 
-export interface Pack {
-  format: typeof PACK_FORMAT;
-  version: typeof PACK_VERSION;
-  movements: Movement[];
-}
+export interface Pack extends z.infer<typeof packSchema> {}
 
 /** A pack as it was read. */
 export interface ReadPack extends Pack {
@@ -125,16 +122,18 @@ function repeatedIds(movements: readonly Movement[]): Problem[] {
 /**
  * `new`: not here yet; `same`: nothing to do; `changed`: only the pack has changed it; `conflict`: changed here as well.
  */
-export type ImportState = 'new' | 'same' | 'changed' | 'conflict';
+export const IMPORT_STATES = ['new', 'same', 'changed', 'conflict'] as const;
+export type ImportState = (typeof IMPORT_STATES)[number];
 
-export interface ImportRow {
-  id: string;
-  name: string;
-  state: ImportState;
-  changes: Change[];
+const rowSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  state: z.enum(IMPORT_STATES),
+  changes: z.array(changeSchema),
   /** What the pack did not say, and was worked out from its earlier form. */
-  workedOut: readonly string[];
-}
+  workedOut: z.array(z.string()).readonly(),
+});
+export type ImportRow = z.infer<typeof rowSchema>;
 
 /** What a pack would do to a library. `touched` says whether a movement was changed here. */
 export function previewImport(
@@ -169,10 +168,8 @@ export function mergeImport(library: readonly Movement[], pack: Pack, taken: Rea
 }
 
 /** What an import would do, before it is done. */
-export interface ImportPreview {
-  importId: string;
-  rows: ImportRow[];
-}
+export const importPreviewSchema = z.strictObject({ importId: z.string(), rows: z.array(rowSchema) });
+export type ImportPreview = z.infer<typeof importPreviewSchema>;
 
 /** One line of an import under way. */
 export type ImportProgress = { done: number; total: number } | { finished: number } | { problem: string };

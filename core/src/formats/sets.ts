@@ -1,39 +1,10 @@
 /** Every set as a row: for a spreadsheet, or for whoever wants to reckon with them. */
 import Papa from 'papaparse';
 import { partsWords } from '../dosage/parts.js';
-import type { Effort } from '../movement/vocabulary.js';
 import { inWords, UNIT_WORDS } from '../movement/words.js';
 import type { SessionState } from '../session/fold.js';
 import type { FindMovement } from '../session/digest.js';
-
-export interface SetRow {
-  /** UTC, ISO 8601. */
-  at: string;
-  sessionId: string;
-  client: string;
-  movementId: string;
-  movement: string;
-  /** From 1, within one stay at the movement. */
-  set: number;
-  side: 'both' | 'left' | 'right';
-  amount: number;
-  /** Seconds where it went by a clock and nobody counted. */
-  unit: string;
-  /** False where it went by a clock. */
-  counted: boolean;
-  /** The seconds of each piece of a hold that was broken. */
-  pieces: number[];
-  /** A composed set in one line; empty for a plain one. */
-  parts: string;
-  /** What it went on with at lighter weights. */
-  drops: string[];
-  kg: number | null;
-  load: string | null;
-  effort: Effort | null;
-  repsLeft: number | null;
-  /** Names of faults that were open. */
-  faults: string[];
-}
+import type { SetRow } from './set-row.js';
 
 /** The sets of a session, in the order of time. */
 export function setRows(

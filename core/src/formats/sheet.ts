@@ -1,9 +1,11 @@
 /** The sheet that a client takes home: order, dose, kit and its changes, a few reminders, one thing to watch, a way down and up, and what changed. */
-import type { Evidence } from '../coaching/evidence.js';
+import type { Evidence } from '../coaching/evidence-schema.js';
+import type { FaultTally, PastSession } from '../client/history-schema.js';
+import type { NotedSetUp } from '../client/set-up-schema.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
-import { type FaultTally, latest, type PastSession } from '../client/history.js';
-import { setUpFor, type NotedSetUp } from '../client/set-up.js';
+import { latest } from '../client/history.js';
+import { setUpFor } from '../client/set-up.js';
 import { likelyFault } from '../coaching/likelihood.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
@@ -15,41 +17,7 @@ import { movementsOf } from '../planning/by-set.js';
 import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
 import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
 import { plain } from './card.js';
-
-export interface SheetLine {
-  movementId: string;
-  name: string;
-  dose: string;
-  sets: number;
-  /** The weight to take, with what to change; null without one. */
-  kit: string | null;
-  /** How this client is set up for it; null where nothing was noted. */
-  setUp: string | null;
-  /** How it is done from start to end, for somebody who is alone with it; null in the studio. */
-  how: string | null;
-  reminders: string[];
-  watchOut: string | null;
-  easier: string | null;
-  harder: string | null;
-  /** Against the last time it was done; null for the same again. */
-  changed: string | null;
-  /** Why it must not be done now, where something closed it since it was planned; the rest of the line is empty then. */
-  leaveOut: string | null;
-}
-
-export interface Sheet {
-  title: string;
-  client: string;
-  studio: string;
-  /** The place where it is done, by its name. */
-  where: string;
-  trainer: string;
-  /** ISO, or null when no date is set. */
-  startsAt: string | null;
-  minutes: number;
-  blocks: { title: string; note: string; lines: SheetLine[] }[];
-  cautions: string[];
-}
+import type { Sheet, SheetLine } from './sheet-schema.js';
 
 export interface SheetSource {
   plan: Plan;

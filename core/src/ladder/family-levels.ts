@@ -1,5 +1,5 @@
 /** Where a movement stands within a family: 1 for its easiest. Levels count along the whole ladder, which may join several families. */
-import type { MovementSummary } from '../movement/summary.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Pattern } from '../movement/vocabulary.js';
 
 type Member = Pick<MovementSummary, 'id' | 'name' | 'families' | 'level' | 'pattern' | 'role'>;

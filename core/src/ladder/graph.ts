@@ -2,21 +2,13 @@
  * The ladder graph: every link entered once and read both ways, levels within a family, and the shortest way round a cycle.
  * Only easier/harder links order movements; sideways links join equals.
  */
-import type { BackWhen, Link, ReadyWhen } from '../movement/schema.js';
-import type { Lever } from '../movement/vocabulary.js';
+import type { Link } from '../movement/schema.js';
+import type { Step } from './page.js';
 
 /** What the graph needs to know of a movement. */
 export interface LadderNode {
   id: string;
   links: readonly Link[];
-}
-
-/** One step from a movement to a neighbour. `readyWhen` is always the sign for going up, `backWhen` for going down. */
-export interface Step {
-  to: string;
-  lever: Lever;
-  readyWhen?: ReadyWhen | undefined;
-  backWhen?: BackWhen | undefined;
 }
 
 /** A movement's neighbours: the nearest rung first, and of several as near the one that leads on to most. */

@@ -2,26 +2,11 @@
 import { HOUSEHOLD, type Muscle, type Severity } from '../movement/vocabulary.js';
 import type { Movement } from '../movement/schema.js';
 import { inWords } from '../movement/words.js';
-import { breachesOf, COACHING_RULES, type CoachingContext } from './coaching-rules.js';
+import { breachesOf, type CoachingContext } from './coaching-rules.js';
+import { HEALTH_KINDS, type HealthKind } from './health-kinds.js';
+import type { FamilyHealth, Gap, Health } from './health-schema.js';
 import { buildLadder, CycleError, reach, type Ladder } from './graph.js';
 import { signAmount, signMismatch } from './readiness.js';
-
-export const HEALTH_KINDS = [
-  'cycle',
-  'dead-end-without-kit',
-  'off-ladder',
-  'no-easier',
-  'demands-missing',
-  'no-cues',
-  'no-faults',
-  'fault-only-words',
-  'fault-unseen',
-  'only-inward-cues',
-  'unreachable-readiness',
-  'near-duplicate',
-  ...COACHING_RULES,
-] as const;
-export type HealthKind = (typeof HEALTH_KINDS)[number];
 
 /** How much each gap costs, and how urgent it is. Starting guesses: safety first, then dead ends on the floor, then polish. */
 export const HEALTH_WEIGHT: Readonly<Record<HealthKind, { points: number; severity: Severity }>> = {
@@ -53,29 +38,6 @@ export const HEALTH_WEIGHT: Readonly<Record<HealthKind, { points: number; severi
   jargon: { points: 2, severity: 'polish' },
   'sign-back': { points: 3, severity: 'polish' },
 };
-
-export interface Gap {
-  movementId: string;
-  name: string;
-  kind: HealthKind;
-  /** What is wrong, in words. */
-  message: string;
-  /** Field path within the movement. */
-  path: string;
-}
-
-export interface FamilyHealth {
-  family: string;
-  movements: number;
-  gaps: number;
-  /** 0–100: a hundred less the points of its gaps per movement. */
-  score: number;
-}
-
-export interface Health {
-  gaps: Gap[];
-  families: FamilyHealth[];
-}
 
 /** Below this no side shows a fault well enough to look for it there. */
 const SEEN = 0.5;

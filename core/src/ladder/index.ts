@@ -2,6 +2,8 @@ export * from './exceptions.js';
 export * from './family-levels.js';
 export * from './graph.js';
 export * from './coaching-rules.js';
+export * from './health-kinds.js';
+export * from './health-schema.js';
 export * from './health.js';
 export * from './levels.js';
 export * from './page.js';

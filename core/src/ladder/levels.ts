@@ -2,7 +2,8 @@
  * The same movement at three levels, and one that anybody can do: what a class is offered at once.
  * Each client's level is looked for with their own limits; the fallback is open to everybody without any care.
  */
-import { fitWith, mayDo, type Limit, type LimitMet } from '../movement/limits.js';
+import type { Limit } from '../movement/limit-schema.js';
+import { fitWith, mayDo, type LimitMet } from '../movement/limits.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { substitutes, type Catalog, type Substitute } from './substitutes.js';
 

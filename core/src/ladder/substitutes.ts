@@ -3,6 +3,8 @@
  * Hard conditions first (limits, kit, room, the reason's own); then rungs that are linked, then the same family, then others, each by least cost.
  * Only links say what is easier than what: levels of different branches of a family tell nothing of each other.
  */
+import type { Step } from './page.js';
+import type { Limit } from '../movement/limit-schema.js';
 import {
   type Demands,
   demandsWith,
@@ -10,7 +12,6 @@ import {
   type LimitMet,
   openOptions,
   opennessWith,
-  type Limit,
   type Openness,
 } from '../movement/limits.js';
 import { itemsOf, needsNothing, usableOption } from '../movement/kit.js';
@@ -28,7 +29,7 @@ import {
   type Space,
 } from '../movement/vocabulary.js';
 import { REGION_DEMANDS } from '../client/pain.js';
-import { buildLadder, reach, type Ladder, type Step } from './graph.js';
+import { buildLadder, reach, type Ladder } from './graph.js';
 import { SUBSTITUTE_COST as COST } from './weights.js';
 
 export const SWAP_REASONS = ['too-hard', 'too-easy', 'wobbly', 'pain', 'no-kit', 'no-room', 'bored'] as const;

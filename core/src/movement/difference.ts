@@ -1,13 +1,6 @@
 /** What changed between two versions of a document, in words that a trainer can read. */
+import type { Change } from './version.js';
 import { inWords } from './words.js';
-
-export interface Change {
-  kind: 'added' | 'removed' | 'changed' | 'moved';
-  /** Where, in words: `cue “Hug the weight”, text`. */
-  where: string;
-  before?: string;
-  after?: string;
-}
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Keyed = { [key: string]: Json };

@@ -1,34 +1,7 @@
 /** What is in the room, and whether a movement can be done with it. */
+import type { KitPiece } from './kit-schema.js';
 import type { KitOption } from './schema.js';
 import { ALWAYS_AT_HAND, type KitItem } from './vocabulary.js';
-
-/** Plates of one weight, each counted: they go on in fours for a pair of handles, in twos for one. */
-export interface Plates {
-  kg: number;
-  count: number;
-}
-
-/** One kind of thing in a kit. Weighed things carry their load; `label` keeps how it was entered (`25 lb`). */
-export interface KitPiece {
-  item: KitItem;
-  count: number;
-  /** Kilograms of one piece; of the bare handle where there are plates, of the lightest setting where there is a step. */
-  kg?: number | null;
-  label?: string | null;
-  /** The unit it was entered in; kilograms unless said. What a person reads keeps it. */
-  unit?: 'lb' | null;
-  /** What an adjustable handle or a bar can be loaded with. */
-  plates?: Plates[] | null;
-  /** A stack's next setting, and its heaviest. */
-  stepKg?: number | null;
-  mostKg?: number | null;
-  /** Seconds to set another weight. */
-  changeSeconds?: number | null;
-  /** Bands: place from the lightest, 1 first. */
-  order?: number | null;
-  /** Steps and boxes: the heights there are, in centimetres. */
-  heightsCm?: number[] | null;
-}
 
 const KG_IN_LB = 0.45359237;
 

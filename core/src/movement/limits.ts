@@ -3,17 +3,9 @@
  * A limit says how much of a demand (0–3) a client may meet, for good or until a date, and why.
  */
 import { usableOptions } from './kit.js';
+import type { Limit } from './limit-schema.js';
 import type { KitOption } from './schema.js';
 import type { Demand, KitItem } from './vocabulary.js';
-
-export interface Limit {
-  demand: Demand;
-  /** Most that is allowed: 0 none, 1 a little, 2 clearly. */
-  allowed: number;
-  reason: string;
-  /** Last day it holds (YYYY-MM-DD); without it the limit lasts. */
-  until?: string | null;
-}
 
 export type Demands = Readonly<Partial<Record<Demand, number>>>;
 

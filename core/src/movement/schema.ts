@@ -160,7 +160,8 @@ export const kitOptionSchema = z.strictObject({
 /** What should be felt, and what means stop. */
 const feelSchema = z.strictObject({ expected: text(160), stop: text(160) });
 
-const movementShape = z.strictObject({
+/** Its fields, each by itself. */
+export const movementShape = z.strictObject({
   id: slug.refine((id) => !RESERVED_IDS.includes(id), 'is a word that the library keeps for itself'),
   name: text(80),
   aliases: z.array(text(80)).default([]),
@@ -263,7 +264,19 @@ export const movementSchema = movementShape.superRefine((movement, context) => {
   });
 });
 
-export type Movement = z.infer<typeof movementSchema>;
+const version = z.int('must be a whole number from 1').min(1, 'must be a whole number from 1');
+
+/** Parts of a movement, and the version that they were changed from. */
+export const movementChangeSchema = movementShape.partial().extend({ version });
+
+/** What is looked at of such a change before it is known what it changes: the whole is checked once it is put together. */
+export const madeFromSchema = z.looseObject({ version });
+export type MadeFrom = z.infer<typeof madeFromSchema>;
+
+export interface Movement extends z.infer<typeof movementSchema> {}
+/** As somebody writes it: what is usual may be left out. */
+export interface MovementInput extends z.input<typeof movementSchema> {}
+export interface MovementChange extends z.input<typeof movementChangeSchema> {}
 export type Cue = z.infer<typeof cueSchema>;
 export type Fault = z.infer<typeof faultSchema>;
 export type Correction = z.infer<typeof correctionSchema>;

@@ -8,20 +8,9 @@ import { buildKindFinder, type FaultKind } from './fault-kinds.js';
 import { buildMentions, wordsIn } from './mentions.js';
 import { itemsOf } from './kit.js';
 import { SAME_WORDS } from './same-words.js';
-import type { Fault, Movement } from './schema.js';
+import type { Movement } from './schema.js';
+import type { SearchText } from './summary-schema.js';
 import { inWords } from './words.js';
-
-/** What is searched of one movement: small enough to send a whole library to the page. */
-export interface SearchText {
-  id: string;
-  name: string;
-  aliases: string[];
-  cues: string[];
-  faults: Pick<Fault, 'id' | 'name' | 'looksLike' | 'kind'>[];
-  /** Pattern, families and muscles, in words. */
-  body: string;
-  kit: string;
-}
 
 /** One kind of fault, or one fault by its name, and every movement that has it. */
 export interface FoundFault {

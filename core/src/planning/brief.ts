@@ -1,11 +1,11 @@
 /** What a trainer should know before somebody comes: a few notes, the weightiest first. Nothing of it is an order; the policy of progress decides. */
-import type { ClientOnDay } from '../client/client-on-day.js';
-import type { PastSession } from '../client/history.js';
-import type { ClientRecord } from '../coaching/client-record.js';
+import type { ClientOnDay } from '../client/client-schema.js';
+import type { PastSession } from '../client/history-schema.js';
+import type { ClientRecord } from '../coaching/evidence-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Ladder } from '../ladder/graph.js';
-import type { KitPiece } from '../movement/kit.js';
-import type { Limit } from '../movement/limits.js';
-import type { MovementSummary } from '../movement/summary.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import type { Limit } from '../movement/limit-schema.js';
 import { heldBetween, nextTime, type TimeQuestion } from '../progress/next-time.js';
 import { standingOf } from '../progress/standing.js';
 import { lastVisit } from './carry.js';

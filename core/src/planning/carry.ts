@@ -1,8 +1,10 @@
 /** Last time, carried forward: the same movements in the same order, with what changes for each and why. */
-import { latest, type PastSession } from '../client/history.js';
-import type { MovementSummary } from '../movement/summary.js';
+import type { PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import { latest } from '../client/history.js';
 import { buildLadder } from '../ladder/graph.js';
-import { kitCounts, type KitPiece } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { kitCounts } from '../movement/kit.js';
 import type { Purpose } from '../movement/vocabulary.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
 import { fitNow, isOpen, type Because } from '../progress/fit.js';

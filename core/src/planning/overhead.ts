@@ -1,5 +1,5 @@
 /** What goes overhead, and what warms the shoulders for it. */
-import type { MovementSummary } from '../movement/summary.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Muscle } from '../movement/vocabulary.js';
 
 /** Demand from which a movement goes overhead. */

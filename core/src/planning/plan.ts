@@ -2,10 +2,10 @@
  * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
  * The schema that requests, stored plans and the page are checked against.
  */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { AT_STUDIO, placeRefSchema } from '../client/place.js';
 import { testSchema } from '../client/tests.js';
-import type { KitPiece } from '../movement/kit.js';
-import type { MovementSummary } from '../movement/summary.js';
+import type { KitPiece } from '../movement/kit-schema.js';
 import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts, wrongParts } from '../dosage/parts.js';
@@ -156,7 +156,9 @@ export const planSchema = z
     });
   });
 
-export type Plan = z.infer<typeof planSchema>;
+export interface Plan extends z.infer<typeof planSchema> {}
+/** As somebody writes it: what is usual may be left out. */
+export interface PlanInput extends z.input<typeof planSchema> {}
 export type Block = z.infer<typeof blockSchema>;
 export type PlanItem = z.infer<typeof itemSchema>;
 export type PlanLane = z.infer<typeof laneSchema>;

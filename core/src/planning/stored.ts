@@ -1,22 +1,33 @@
 /** A plan as it is stored, and what a list shows of it. */
-import type { Plan } from './plan.js';
+import { instant, uuid } from '../schema/atoms.js';
+import { z } from '../schema/zod.js';
+import { planSchema } from './plan.js';
 
-export interface StoredPlan extends Plan {
-  id: string;
-  version: number;
-  updatedAt: string;
-}
+export const storedPlanSchema = planSchema.safeExtend({
+  id: uuid,
+  version: z.int().min(1),
+  updatedAt: z.string(),
+});
+export interface StoredPlan extends z.infer<typeof storedPlanSchema> {}
 
 /** The link by which calendar programs have somebody's planned hours. */
-export interface Feed {
-  /** When it was made (ISO); null where there is none. */
-  since: string | null;
-}
+export const feedSchema = z.strictObject({
+  /** When it was made; null where there is none. */
+  since: instant.nullable(),
+});
+export type Feed = z.infer<typeof feedSchema>;
 
-export type PlanSummary = Pick<StoredPlan, 'id' | 'name' | 'startsAt' | 'template' | 'minutes' | 'updatedAt'> & {
-  clients: { id: string; name: string }[];
+export const planSummarySchema = z.strictObject({
+  id: uuid,
+  name: z.string(),
+  startsAt: z.string().nullable(),
+  template: z.boolean(),
+  minutes: z.number(),
+  updatedAt: z.string(),
+  clients: z.array(z.strictObject({ id: uuid, name: z.string() })),
   /** Minutes that its lines take. */
-  filled: number;
+  filled: z.number(),
   /** The latest session that was held by it, in the span of time that was asked for; null where none was. */
-  session: { id: string; finished: boolean } | null;
-};
+  session: z.strictObject({ id: uuid, finished: z.boolean() }).nullable(),
+});
+export type PlanSummary = z.infer<typeof planSummarySchema>;

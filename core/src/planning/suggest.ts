@@ -2,13 +2,14 @@
  * A session, suggested: which patterns, which rung for whom, in what dose and order, to fill the slot and no more.
  * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
  */
+import type { Move, PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { DayKind } from '../client/client.js';
-import type { Move, PastSession } from '../client/history.js';
 import type { DueTest } from '../client/tests.js';
-import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
 import { loadsFor } from '../dosage/loads.js';
-import { kitCounts, type KitPiece } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { kitCounts } from '../movement/kit.js';
 import { canonical } from '../movement/difference.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
 import {

@@ -2,9 +2,9 @@
  * A session in time: whole seconds of teaching, changes, work and rest, one after the other. What the plan says and what the floor has left
  * are reckoned here, so that they agree. Everybody at a turn works at once; a circuit by time goes by its clock, and is taught before it.
  */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { partsSeconds } from '../dosage/parts.js';
 import { setSeconds, SIDE_CHANGE_SECONDS } from '../dosage/tempo.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { DoseMode } from '../movement/vocabulary.js';
 import { isEvery, roundsIn, turnSeconds, type Going } from './block-clock.js';
 import { laneOfSet, sidesOfSet, timesOfSet, type SetLane } from './by-set.js';

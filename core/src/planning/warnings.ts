@@ -1,8 +1,9 @@
 /** What is wrong with a plan, each with a change that mends it where one is known. Nothing is changed by itself. */
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { loadsFor, nearestLoads, standInsFor, type Load } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
-import type { MovementSummary } from '../movement/summary.js';
-import { kitCounts, usableOption, type KitPiece } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { kitCounts, usableOption } from '../movement/kit.js';
 import type { Ladder } from '../ladder/graph.js';
 import { fitWith, type Fit, type LimitMet } from '../movement/limits.js';
 import { closingsOf, fitNow } from '../progress/fit.js';

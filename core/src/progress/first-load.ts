@@ -2,11 +2,12 @@
  * The weight of a first time. Never the lightest there is where more is known: half of what a related lift says, else a usual start for
  * somebody with that much training; rounded down to what exists. All shares are guesses, and labelled so: only their order of size is argued for.
  */
-import { latest, type DoneSet, type PastSession } from '../client/history.js';
+import type { DoneSet, PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import { latest } from '../client/history.js';
 import type { Load } from '../dosage/loads.js';
 import { estimate, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
 import type { DoseWindow, KitOption } from '../movement/schema.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { Pattern } from '../movement/vocabulary.js';
 import { opennessFor } from '../movement/limits.js';
 import { demandsOf } from './spotter.js';

@@ -3,7 +3,8 @@
  * The order of the law: what is closed; a fault that stops; what holds back; the day (down is always allowed, up never on a bad one);
  * then window, effort and readiness. Nothing that is closed or held back ever leaves it.
  */
-import type { PastSession } from '../client/history.js';
+import type { PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { loadsOpen, mayGoBare, SAME_KG, type Load } from '../dosage/loads.js';
 import { ALLOWED_JUMP, nextPieces, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
 import { aimOf } from '../dosage/aim.js';
@@ -13,9 +14,9 @@ import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
 import { readiness } from '../ladder/readiness.js';
-import { kitCounts, type KitPiece } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { kitCounts } from '../movement/kit.js';
 import type { DoseWindow } from '../movement/schema.js';
-import type { MovementSummary } from '../movement/summary.js';
 import type { Effort, Purpose } from '../movement/vocabulary.js';
 import { firstLoad } from './first-load.js';
 import { waysUp } from './come-back.js';

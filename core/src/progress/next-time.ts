@@ -1,5 +1,6 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
-import { latest, latestCounted, type DoneSet, type PastSession } from '../client/history.js';
+import type { DoneSet, PastSession } from '../client/history-schema.js';
+import { latest, latestCounted } from '../client/history.js';
 import { SAME_KG } from '../dosage/loads.js';
 import { heldBack, seriousOf, type OpenFault } from './held.js';
 import type { Held } from './reason.js';

@@ -5,8 +5,11 @@ import { problemsOf, type Problem } from './problem.js';
 /** What a check answers: the value, or everything that is wrong with it. */
 export type Checked<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
+/** What a document is checked by. */
+export type Schema<T> = z.ZodType<T>;
+
 /** Checks input of unknown shape by a schema. */
-export function checkedBy<T>(schema: z.ZodType<T>, input: unknown): Checked<T> {
+export function checkedBy<T>(schema: Schema<T>, input: unknown): Checked<T> {
   const result = schema.safeParse(input, { reportInput: true });
   return result.success ? { ok: true, value: result.data } : { ok: false, problems: problemsOf(result.error) };
 }
@@ -52,6 +55,32 @@ export const words = (max: number) =>
     .string()
     .max(max, `must be at most ${max} characters`)
     .refine((value) => wrongInLines(value) === null, 'must not hold control characters');
+
+/** One line of words for people, that may be empty. */
+export const line = (max: number) =>
+  z
+    .string()
+    .max(max, `must be at most ${max} characters`)
+    .refine((value) => wrongInLine(value) === null, 'must not hold control characters');
+
+/** One line of which something can be seen: what somebody or something is called. */
+export const called = (max: number) => line(max).refine(isVisible, 'must not be empty');
+
+/** A number within bounds, both included. */
+export const number = (low: number, high: number) =>
+  z
+    .number(`must be a number from ${low} to ${high}`)
+    .min(low, `must be ${low} to ${high}`)
+    .max(high, `must be ${low} to ${high}`);
+
+/** Where a message can be sent: nothing in it that a list of addresses would be read from. */
+const MAIL = /^[^\s@"(),:;<>[\]\\]{1,64}@[^\s@"(),:;<>[\]\\.]+(?:\.[^\s@"(),:;<>[\]\\.]+)+$/u;
+
+/** An e-mail address. */
+export const mail = z
+  .string()
+  .max(120, 'must be at most 120 characters')
+  .regex(MAIL, 'must be an e-mail address such as mail@example.org');
 
 /** Text for people: something to be seen in it, never longer than `max` characters. */
 export const text = (max: number) =>

@@ -2,6 +2,7 @@
  * What can happen in a session, as append-only events with client-made ids.
  * Order is a logical clock (counter, then id), because device clocks may be wrong; `at` is only for durations and reading.
  */
+import { OUTCOMES } from '../coaching/outcomes.js';
 import { BODY_SIDES, PAIN_QUALITIES } from '../client/pain.js';
 import { placeRefSchema } from '../client/place.js';
 import { testSchema } from '../client/tests.js';
@@ -9,7 +10,6 @@ import { canonical } from '../movement/difference.js';
 import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
-import { OUTCOMES } from '../coaching/evidence.js';
 import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts } from '../dosage/parts.js';

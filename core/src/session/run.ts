@@ -2,7 +2,7 @@
  * How one client's programme goes: every set that is planned, in the order in which it is done, with what was changed on the way;
  * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
  */
-import type { MovementSummary } from '../movement/summary.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Sides } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
 import type { Going } from '../planning/block-clock.js';

@@ -1,7 +1,8 @@
 /** Random plans over a random library, for laws about planning. */
+import type { PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import fc from 'fast-check';
 import type { Ease } from '../client/ease.js';
-import type { PastSession } from '../client/history.js';
 import { loadsFor } from '../dosage/index.js';
 import { DEMANDS, EFFORTS, type KitPiece, type Limit, PLANES } from '../movement/index.js';
 import {
@@ -13,7 +14,6 @@ import {
   type PlanItem,
   type SuggestClient,
 } from '../planning/index.js';
-import type { MovementSummary } from '../movement/summary.js';
 import { buildLadder } from '../ladder/graph.js';
 import type { Standing } from '../progress/standing.js';
 import { lawfulLibrary, uuidAt } from './generate.js';

@@ -1,11 +1,9 @@
 /** All of one client's data: out as a file, in from one, and gone for good. Other people's sessions and plans stay as they are. */
 import { Injectable } from '@nestjs/common';
-import { BLANK_CLIENT } from '@waxwing/core/client';
+import type { Client } from '@waxwing/core/client';
 import type { ClientFile } from '@waxwing/core/formats';
 import { planJoined, planOf } from '@waxwing/core/planning';
 import { byClock, type Programme, type SessionEvent } from '@waxwing/core/session';
-import { plainToInstance } from 'class-transformer';
-import { validateSync } from 'class-validator';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
 import { BackupsService } from '../backups/backups.service.js';
@@ -20,12 +18,10 @@ import { removeMessagesOf } from '../plans/messages.js';
 import { planColumns } from '../plans/plan-columns.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
-import { problemsIn } from '../problems/validation.js';
 import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { ClientEntity } from './client.entity.js';
-import { CreateClientDto } from './clients.dto.js';
-import { ClientsService } from './clients.service.js';
+import { ClientsService, told } from './clients.service.js';
 import { eraseClient } from './erase.js';
 import { StillsService } from './stills.service.js';
 
@@ -44,7 +40,7 @@ export class ClientFilesService {
 
   /** @throws 404 */
   async file(id: string): Promise<ClientFile> {
-    const { version: _, createdAt: __, updatedAt: ___, ...client } = await this.clients.read(id);
+    const { version: _, ...client } = await this.clients.read(id);
     const rows = await this.database.query<
       { id: string; startedAt: string; finishedAt: string | null; programme: string | null }[]
     >(
@@ -82,20 +78,13 @@ export class ClientFilesService {
   }
 
   /** Brings a client back from a file, all or nothing. @throws 409 when they are here, 422 naming what is damaged */
-  async restore(bytes: Buffer): Promise<ClientEntity> {
+  async restore(bytes: Buffer): Promise<Client> {
     const answer = await this.preparing.ask({ do: 'client', bytes });
     if ('problems' in answer) throw invalid([...answer.problems]);
     const { client, sessions, plans, stills = [] } = (answer as { client: ClientFile }).client;
-    const { id: _, ...plain } = client;
-    const wrong = validateSync(plainToInstance(CreateClientDto, plain), {
-      whitelist: true,
-      forbidNonWhitelisted: true,
-    });
-    if (wrong.length > 0)
-      throw invalid(problemsIn(wrong).map(({ path, message }) => ({ path: `client.${path}`, message })));
     this.checkTimes(sessions);
     const now = new Date().toISOString();
-    const whole: ClientEntity = { ...BLANK_CLIENT, ...client, version: 1, createdAt: now, updatedAt: now };
+    const whole: ClientEntity = { ...client, version: 1, createdAt: now, updatedAt: now };
     return this.gate.write((writer) => {
       if (writer.get('SELECT 1 FROM clients WHERE id = ?', client.id))
         throw new ProblemException(409, `${client.name} is here already; delete them first to bring back the file.`);
@@ -105,7 +94,7 @@ export class ClientFilesService {
       this.stills.bringBack(writer, client.id, stills);
       const ids = [client.id, ...sessions.map(({ id }) => id)];
       writer.run('DELETE FROM erased WHERE id IN (SELECT value FROM json_each(?))', JSON.stringify(ids));
-      return whole;
+      return told(whole);
     });
   }
 

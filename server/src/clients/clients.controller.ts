@@ -1,12 +1,19 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
-import { clientOnDay } from '@waxwing/core/client';
+import {
+  type ClientChange,
+  clientChangeSchema,
+  clientOnDay,
+  type NewClient,
+  newClientSchema,
+} from '@waxwing/core/client';
 import { onDayFor, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 import { About, Audited, ForEverybody, ForOwner, ForTrainers, FromDevice, Who } from '../door/allowed.js';
 import { ClientFilesService } from './client-files.service.js';
-import { CreateClientDto, DayParam, EditClientDto, RemoveClientDto } from './clients.dto.js';
+import { DayParam, RemoveClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
+import { document } from '../problems/document.js';
 
 @ApiTags('clients')
 @Controller('clients')
@@ -46,7 +53,7 @@ export class ClientsController {
   @ForTrainers()
   @Audited('client-changed')
   @ApiOperation({ summary: 'Add a client' })
-  create(@Who() visitor: Visitor, @Body() fields: CreateClientDto) {
+  create(@Who() visitor: Visitor, @Body(document(newClientSchema)) fields: NewClient) {
     return this.clients.create(fields, visitor);
   }
 
@@ -55,7 +62,7 @@ export class ClientsController {
   @About({ client: ['params.id'] })
   @Audited('client-changed')
   @ApiOperation({ summary: 'Change a client; 409 when the version is stale' })
-  edit(@Param('id', ParseUUIDPipe) id: string, @Body() fields: EditClientDto) {
+  edit(@Param('id', ParseUUIDPipe) id: string, @Body(document(clientChangeSchema)) fields: ClientChange) {
     return this.clients.edit(id, fields);
   }
 

@@ -1,7 +1,7 @@
 /** Clients: who they are, their limits and their kit. Health notes leave the server only with the one client they belong to. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import { BLANK_CLIENT, checkScreening, type ClientSummary } from '@waxwing/core/client';
+import { BLANK_CLIENT, type Client, type ClientChange, type ClientSummary, type NewClient } from '@waxwing/core/client';
 import { listedFor, type Visitor } from '@waxwing/core/door';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
@@ -10,8 +10,7 @@ import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import { AccessService, givenTo } from '../door/access.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
-import { invalid, notFound, stale } from '../problems/problem.js';
-import type { CreateClientDto, EditClientDto } from './clients.dto.js';
+import { notFound, stale } from '../problems/problem.js';
 import { ClientEntity } from './client.entity.js';
 import { VisitsService } from './visits.service.js';
 
@@ -48,11 +47,11 @@ export class ClientsService {
   }
 
   /** @throws 404 */
-  async read(id: string): Promise<ClientEntity> {
+  async read(id: string): Promise<Client> {
     const client = await this.repository.findOneBy({ id });
     if (!client) throw notFound('client', id);
     if (!isWhole(client)) throw this.damage.refuse('client', id, client.name);
-    return client;
+    return told(client);
   }
 
   /** @throws 404 */
@@ -60,14 +59,13 @@ export class ClientsService {
     if (!(await this.repository.existsBy({ id }))) throw notFound('client', id);
   }
 
-  async create(fields: CreateClientDto, visitor: Visitor, id: string = uuidv7()): Promise<ClientEntity> {
+  async create(fields: NewClient, visitor: Visitor, id: string = uuidv7()): Promise<Client> {
     const now = new Date().toISOString();
     const { name, ...rest } = fields;
     this.houseRules.check(rest.houseRules ?? {});
     const client = this.repository.create({
       ...BLANK_CLIENT,
-      ...said(rest),
-      ...checkedParts(rest),
+      ...rest,
       id,
       version: 1,
       name: name.trim(),
@@ -79,35 +77,24 @@ export class ClientsService {
       // The owner sees everybody anyway.
       if (visitor.sees === 'own') givenTo(writer, id, visitor.id);
     });
-    return client;
+    return told(client);
   }
 
   /** @throws 404, 409 when the version is stale */
-  async edit(id: string, { version, ...fields }: EditClientDto): Promise<ClientEntity> {
+  async edit(id: string, { version, ...fields }: ClientChange): Promise<Client> {
     if (fields.houseRules) this.houseRules.check(fields.houseRules);
     const change = {
       ...fields,
-      ...checkedParts(fields),
       ...(fields.name === undefined ? {} : { name: fields.name.trim() }),
       version: version + 1,
       updatedAt: new Date().toISOString(),
     };
-    const written = this.gate.write((writer) =>
-      writer.update<ClientEntity>(ClientEntity, { id, version }, said(change) as Partial<ClientEntity>),
-    );
+    const written = this.gate.write((writer) => writer.update<ClientEntity>(ClientEntity, { id, version }, change));
     const client = await this.read(id);
     if (written !== 1) throw stale('client', version, client.version);
     return client;
   }
 }
 
-/** Without what was left out, which a request's class holds as undefined. */
-const said = <T extends object>(fields: T): Partial<T> =>
-  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as Partial<T>;
-
-/** The parts whose shape is the core's, checked by it. @throws 422 with the path of what is wrong */
-function checkedParts({ readiness, today, benchmarks }: Pick<CreateClientDto, 'readiness' | 'today' | 'benchmarks'>) {
-  const checked = checkScreening({ readiness, today, benchmarks });
-  if (!checked.ok) throw invalid(checked.problems);
-  return checked.value;
-}
+/** A client without what only the store has to know. */
+export const told = ({ createdAt: _, updatedAt: __, ...client }: ClientEntity): Client => client;

@@ -5,6 +5,7 @@ import { checkStill, clientOnDay, MOST_STILLS, type Still } from '@waxwing/core/
 import { Repository } from 'typeorm';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
+import { refused } from '../problems/document.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { ClientsService } from './clients.service.js';
 import { StillEntity } from './still.entity.js';
@@ -34,8 +35,7 @@ export class StillsService {
     const client = await this.clients.read(clientId);
     const { name } = client;
     const checked = checkStill(input);
-    // What is no object at all has no field that could be named.
-    if (!checked.ok) throw invalid(checked.problems.map(({ path, message }) => ({ path: path || 'still', message })));
+    if (!checked.ok) throw refused(checked.problems);
     const still = checked.value;
     const today = new Date().toLocaleDateString('en-CA');
     if (!clientOnDay(client, today).mayFilm)

@@ -1,4 +1,5 @@
-import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
+import { ApiPropertyOptional } from '@nestjs/swagger';
 import { PIN_DIGITS, type Role, ROLES } from '@waxwing/core/door';
 import {
   ArrayMaxSize,
@@ -21,105 +22,87 @@ import { IsName } from '../problems/text.js';
 const MOST_SECRET = 500;
 const PIN = new RegExp(`^\\d{${PIN_DIGITS.least},${PIN_DIGITS.most}}$`);
 
-export class BeginDto {
-  @ApiProperty({ maxLength: 80 })
+export class BeginDto implements Body<'POST /door/begin'> {
   @IsName(80)
   name: string;
 
-  @ApiPropertyOptional({ nullable: true, description: 'Left out where nobody signs in on this machine' })
   @IsOptional()
   @IsString()
   @MaxLength(MOST_SECRET)
   passphrase?: string | null;
 
-  @ApiProperty({ description: 'Whether those on this machine come in without signing in' })
   @IsBoolean()
   open: boolean;
 }
 
-export class OpenDto {
-  @ApiProperty()
+export class OpenDto implements Body<'PATCH /door'> {
   @IsBoolean()
   open: boolean;
 }
 
-export class SignInDto {
-  @ApiProperty()
+export class SignInDto implements Body<'POST /door/sign-in'> {
   @IsString()
   @MaxLength(80)
   name: string;
 
-  @ApiProperty()
   @IsString()
   @MaxLength(MOST_SECRET)
   passphrase: string;
 }
 
-export class RecoverDto extends SignInDto {
-  @ApiProperty({ description: 'The code that was printed, or that the owner gave' })
+export class RecoverDto extends SignInDto implements Body<'POST /door/recover'> {
   @IsString()
   @MaxLength(60)
   code: string;
 }
 
-export class PassphraseDto {
-  @ApiPropertyOptional({ description: 'The one so far, where there is one' })
+export class PassphraseDto implements Body<'POST /door/passphrase'> {
   @IsOptional()
   @IsString()
   @MaxLength(MOST_SECRET)
   now?: string;
 
-  @ApiProperty()
   @IsString()
   @MaxLength(MOST_SECRET)
   passphrase: string;
 }
 
-export class PairDto {
-  @ApiProperty()
+export class PairDto implements Body<'POST /door/pair'> {
   @IsString()
   @MaxLength(100)
   key: string;
 
-  @ApiProperty({ maxLength: 40, description: 'What the tablet is called' })
   @IsName(40)
   name: string;
 
-  @ApiProperty({ description: `${PIN_DIGITS.least} to ${PIN_DIGITS.most} digits` })
   @Matches(PIN, { message: `must be ${PIN_DIGITS.least} to ${PIN_DIGITS.most} digits` })
   pin: string;
 }
 
-export class PinDto {
-  @ApiProperty()
+export class PinDto implements Body<'POST /door/unlock'> {
   @Matches(PIN, { message: `must be ${PIN_DIGITS.least} to ${PIN_DIGITS.most} digits` })
   pin: string;
 }
 
-export class AddAccountDto {
-  @ApiProperty({ maxLength: 80 })
+export class AddAccountDto implements Body<'POST /accounts'> {
   @IsName(80)
   name: string;
 
-  @ApiProperty({ enum: ROLES })
   @IsIn(ROLES)
   role: Role;
 }
 
-export class ChangeAccountDto {
-  @ApiPropertyOptional({ enum: ROLES })
+export class ChangeAccountDto implements Body<'PATCH /accounts/{id}'> {
   @IsOptional()
   @IsIn(ROLES)
   role?: Role;
 
-  @ApiPropertyOptional()
   @IsOptional()
   @IsBoolean()
   shutOut?: boolean;
 }
 
-export class TrainersDto {
-  @ApiProperty({ type: [String], description: 'Accounts that see this client' })
+export class TrainersDto implements Body<'POST /clients/{id}/trainers'> {
   @IsArray()
   @ArrayMaxSize(50)
   @IsUUID(undefined, { each: true })
@@ -138,18 +121,12 @@ export class AuditQuery extends PageQuery {
   accountId?: string;
 }
 
-export class KeepsDto {
-  @ApiProperty({ minimum: 90, maximum: 3650 })
+export class KeepsDto implements Body<'PATCH /door/keeps'> {
   @IsInt()
   @Min(90)
   @Max(3650)
   auditDays: number;
 
-  @ApiProperty({
-    minimum: 90,
-    maximum: 3650,
-    description: 'A device that comes by later than this forgets nobody any more',
-  })
   @IsInt()
   @Min(90)
   @Max(3650)

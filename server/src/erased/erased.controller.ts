@@ -1,11 +1,11 @@
+import type { Body as Sent } from '@waxwing/core/api';
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
-import { ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { ArrayMaxSize, IsArray, IsUUID } from 'class-validator';
 import { DataSource } from 'typeorm';
 import { ForEverybody } from '../door/allowed.js';
 
-class ErasedDto {
-  @ApiProperty({ type: [String], maxItems: 2000, description: 'Ids of clients and sessions that a device knows of' })
+class ErasedDto implements Sent<'POST /erased'> {
   @IsArray()
   @ArrayMaxSize(2000)
   @IsUUID(undefined, { each: true })

@@ -1,3 +1,4 @@
+import type { Body as Sent } from '@waxwing/core/api';
 import { Body, Controller, HttpCode, HttpException, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
@@ -14,8 +15,7 @@ class PreviewQuery {
   kind: ImportKind;
 }
 
-class ApplyDto {
-  @ApiProperty({ type: [String], description: 'Ids of the movements to take' })
+class ApplyDto implements Sent<'POST /imports/{id}/apply'> {
   @IsArray()
   @ArrayMaxSize(20_000)
   @IsString({ each: true })

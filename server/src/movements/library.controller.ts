@@ -7,6 +7,7 @@ import { ForEverybody, ForTrainers } from '../door/allowed.js';
 import { notFound } from '../problems/problem.js';
 import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
+import { ChosenQuery } from './movements.dto.js';
 import { LibraryService } from './library.service.js';
 
 @ApiTags('library')
@@ -97,7 +98,7 @@ export class LibraryController {
   @Get('library/pack')
   @ForTrainers()
   @ApiOperation({ summary: 'The library, or the movements named in `ids`, as a pack' })
-  pack(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
+  pack(@Query() { ids }: ChosenQuery, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-library.json');
     return packOf(this.chosen(ids));
   }
@@ -105,8 +106,8 @@ export class LibraryController {
   @Get('library/pages')
   @ForEverybody()
   @ApiOperation({ summary: 'The movements named in `ids` with their neighbours, those that are not here left out' })
-  pages(@Query('ids') ids: unknown) {
-    const wanted = typeof ids === 'string' ? new Set(ids.split(',')) : [];
+  pages(@Query() { ids }: ChosenQuery) {
+    const wanted = new Set(ids?.split(','));
     return { items: [...wanted].filter((id) => this.library.find(id)).map((id) => this.library.page(id)) };
   }
 
@@ -114,7 +115,7 @@ export class LibraryController {
   @ForTrainers()
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'The list of movements as CSV' })
-  csv(@Query('ids') ids: unknown, @Res({ passthrough: true }) response: Response) {
+  csv(@Query() { ids }: ChosenQuery, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-movements.csv');
     return csvOf(this.chosen(ids));
   }
@@ -136,8 +137,8 @@ export class LibraryController {
   }
 
   /** All movements, or those named; @throws 404 for one that is not here */
-  private chosen(ids: unknown) {
-    if (typeof ids !== 'string' || ids === '') return this.library.active();
+  private chosen(ids: string | undefined) {
+    if (!ids) return this.library.active();
     return ids.split(',').map((id) => {
       const movement = this.library.find(id);
       if (!movement) throw notFound('movement', id);

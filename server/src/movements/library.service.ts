@@ -27,6 +27,7 @@ import {
   type MovementVersion,
   type SearchText,
   searchTextOf,
+  type MadeFrom,
 } from '@waxwing/core/movement';
 import { wrongTempo } from '@waxwing/core/dosage';
 import { loadCauses, loadConditions, loadFaultKinds } from '@waxwing/library';
@@ -36,8 +37,9 @@ import { CONFIG, type Config } from '../config.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
+import { refused } from '../problems/document.js';
 import { invalid, notFound, ProblemException, stale } from '../problems/problem.js';
-import type { EditMovementDto, ListMovementsQuery } from './movements.dto.js';
+import type { ListMovementsQuery } from './movements.dto.js';
 import { MovementEntity, MovementVersionEntity } from './movement.entity.js';
 
 /** A row of the list, with its `MovementSummary` already written out. */
@@ -203,11 +205,10 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   /** Saves a change as a new version. @throws 404, 409 for a stale version, 422 naming the fields; nothing is changed then. */
-  edit(id: string, { version, ...change }: EditMovementDto, by: string): MovementPage {
+  edit(id: string, { version, ...change }: MadeFrom, by: string): MovementPage {
     const row = this.row(id);
     if (row.version !== version) throw stale('movement', version, row.version);
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    const movement = this.checked({ ...row.document, ...given, id });
+    const movement = this.checked({ ...row.document, ...change, id });
     this.write(new Map([[id, movement]]), by, new Map([[id, version]]));
     return this.page(id);
   }
@@ -337,7 +338,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
 
   private checked(input: unknown): Movement {
     const checked = checkMovement(input);
-    if (!checked.ok) throw invalid(checked.problems);
+    if (!checked.ok) throw refused(checked.problems);
     const wrong = wrongTempo(checked.value.dose);
     if (wrong) throw invalid([{ path: 'dose.tempo', message: wrong }]);
     const others = [...this.rows.values()].filter((row) => row.id !== checked.value.id).map((row) => row.document);

@@ -1,9 +1,11 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { type MadeFrom, madeFromSchema } from '@waxwing/core/movement';
 import type { Visitor } from '@waxwing/core/door';
 import { ForEverybody, Who } from '../door/allowed.js';
+import { document } from '../problems/document.js';
 import { LibraryService } from './library.service.js';
-import { ArchiveMovementDto, CreateMovementDto, EditMovementDto, ListMovementsQuery } from './movements.dto.js';
+import { ArchiveMovementDto, ListMovementsQuery } from './movements.dto.js';
 
 @ApiTags('movements')
 @Controller('movements')
@@ -28,7 +30,7 @@ export class MovementsController {
   @Post()
   @ForEverybody()
   @ApiOperation({ summary: 'A new movement' })
-  create(@Who() { name }: Visitor, @Body() movement: CreateMovementDto) {
+  create(@Who() { name }: Visitor, @Body() movement: unknown) {
     return this.library.create(movement, name);
   }
 
@@ -50,7 +52,7 @@ export class MovementsController {
   @Patch(':id')
   @ForEverybody()
   @ApiOperation({ summary: 'Change any part; 409 when the version is stale' })
-  edit(@Who() { name }: Visitor, @Param('id') id: string, @Body() change: EditMovementDto) {
+  edit(@Who() { name }: Visitor, @Param('id') id: string, @Body(document(madeFromSchema)) change: MadeFrom) {
     return this.library.edit(id, change, name);
   }
 }

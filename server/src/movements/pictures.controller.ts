@@ -2,6 +2,7 @@ import { Controller, Delete, Get, Header, Param, Post, Query, Req, StreamableFil
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { ForEverybody, ForTrainers } from '../door/allowed.js';
+import { CaptionQuery } from './movements.dto.js';
 import { PicturesService } from './pictures.service.js';
 
 @ApiTags('movements')
@@ -20,13 +21,9 @@ export class PicturesController {
   @ForEverybody()
   @ApiConsumes('application/octet-stream')
   @ApiOperation({ summary: 'Attach a PNG, JPEG or WebP picture of at most 5 MB, sent as the body' })
-  add(@Param('movementId') movementId: string, @Query('caption') caption: unknown, @Req() request: Request) {
+  add(@Param('movementId') movementId: string, @Query() { caption = '' }: CaptionQuery, @Req() request: Request) {
     const body: unknown = request.body;
-    return this.pictures.add(
-      movementId,
-      Buffer.isBuffer(body) ? body : Buffer.alloc(0),
-      typeof caption === 'string' ? caption : '',
-    );
+    return this.pictures.add(movementId, Buffer.isBuffer(body) ? body : Buffer.alloc(0), caption);
   }
 
   @Get(':id')

@@ -1,26 +1,23 @@
-import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { IsEmail, IsIn, IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
+import type { Body } from '@waxwing/core/api';
+import { ApiPropertyOptional } from '@nestjs/swagger';
+import { IsIn, IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
 import { PageQuery } from '../problems/cursor.js';
-import { IsTime } from '../problems/text.js';
+import { IsMail, IsTime } from '../problems/text.js';
 
 export class SavePlanDto {
-  @ApiPropertyOptional({ description: 'Made by the page, so that a plan sent twice is stored once' })
   @IsOptional()
   @IsUUID()
   id?: string;
 
-  @ApiProperty({ type: Object, description: 'The plan: name, clients, minutes, blocks' })
   @IsObject()
   plan: object;
 }
 
 export class EditPlanDto {
-  @ApiProperty({ description: 'The version that the change was made from' })
   @IsInt()
   @Min(1)
   version: number;
 
-  @ApiProperty({ type: Object })
   @IsObject()
   plan: object;
 }
@@ -61,13 +58,11 @@ export class SheetQuery {
   paper: 'a4' | 'letter' = 'a4';
 }
 
-export class SendSheetDto {
-  @ApiProperty()
+export class SendSheetDto implements Body<'POST /plans/{id}/send'> {
   @IsUUID()
   clientId: string;
 
-  @ApiPropertyOptional({ description: "Where to; the client's own address when left out" })
   @IsOptional()
-  @IsEmail({}, { message: 'must be an e-mail address' })
+  @IsMail()
   to?: string;
 }

@@ -1,5 +1,5 @@
 /** Words for people in requests, by the same rules as in documents. */
-import { instant, isDay, isVisible, wrongInLine, wrongInLines } from '@waxwing/core/schema';
+import { instant, isDay, isVisible, mail, wrongInLine, wrongInLines } from '@waxwing/core/schema';
 import { MaxLength, ValidateBy } from 'class-validator';
 
 const rule = (name: string, validate: (value: unknown) => boolean, message: string): PropertyDecorator =>
@@ -34,6 +34,10 @@ export const IsName = (most: number): PropertyDecorator =>
     IsLine(most),
     rule('isName', (value) => typeof value === 'string' && isVisible(value), 'must not be empty'),
   );
+
+/** An e-mail address. */
+export const IsMail = (): PropertyDecorator =>
+  rule('isMail', (value) => mail.safeParse(value).success, 'must be an e-mail address such as mail@example.org');
 
 /** A time as this application writes it. */
 export const IsTime = (): PropertyDecorator =>

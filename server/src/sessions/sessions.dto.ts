@@ -1,4 +1,5 @@
-import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
+import { ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -19,12 +20,10 @@ import { PageQuery } from '../problems/cursor.js';
 import { IsTime } from '../problems/text.js';
 
 export class StartSessionDto {
-  @ApiPropertyOptional({ description: 'Made by the device, so that a start sent twice is one session' })
   @IsOptional()
   @IsUUID()
   id?: string;
 
-  @ApiProperty({ type: [String], minItems: 1, maxItems: 4 })
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(4)
@@ -32,22 +31,18 @@ export class StartSessionDto {
   @IsUUID(undefined, { each: true })
   clientIds: string[];
 
-  @ApiPropertyOptional({ description: 'A plan to go by; its clients must be those of the session' })
   @IsOptional()
   @IsUUID()
   planId?: string;
 
-  @ApiPropertyOptional({ type: Object, description: 'The programme of a session that only a device still has' })
   @IsOptional()
   @IsObject()
   programme?: object;
 
-  @ApiPropertyOptional({ description: 'A session that was begun before, and that this server does not have any more' })
   @IsOptional()
   @IsBoolean()
   again?: boolean;
 
-  @ApiProperty({ description: "The device's time, UTC; refused when it is more than a day off" })
   @IsString()
   @MaxLength(40)
   startedAt: string;
@@ -64,7 +59,6 @@ export class LaterEventsQuery {
 
 /** Events as objects; each is checked whole by the event schema of core and refused by its place in the list. */
 export class AppendEventsDto {
-  @ApiProperty({ type: [Object], maxItems: 500 })
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(500)
@@ -72,8 +66,7 @@ export class AppendEventsDto {
   events: object[];
 }
 
-export class MissingEventsDto {
-  @ApiProperty({ type: [String], maxItems: 2000 })
+export class MissingEventsDto implements Body<'POST /sessions/{id}/events/missing'> {
   @IsArray()
   @ArrayMaxSize(2000)
   @IsUUID(undefined, { each: true })

@@ -1,7 +1,8 @@
 import { Body, Controller, Get, Patch, Post } from '@nestjs/common';
+import { type StudioChange, studioChangeSchema } from '@waxwing/core/client';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { ForEverybody, ForOwner } from '../door/allowed.js';
-import { EditStudioDto } from './studio.dto.js';
+import { document } from '../problems/document.js';
 import { StudioService } from './studio.service.js';
 
 @ApiTags('studio')
@@ -19,7 +20,7 @@ export class StudioController {
   @Patch()
   @ForOwner()
   @ApiOperation({ summary: 'Change name, trainer or kit; 409 when the version is stale' })
-  edit(@Body() fields: EditStudioDto) {
+  edit(@Body(document(studioChangeSchema)) fields: StudioChange) {
     return this.studio.edit(fields);
   }
 

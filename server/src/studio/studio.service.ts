@@ -1,7 +1,7 @@
 /** The studio itself: name, trainer and kit; and the demo studio, which only an empty place may become. */
 import { Injectable, OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { Keeping, Studio } from '@waxwing/core/client';
+import type { Keeping, Studio, StudioChange } from '@waxwing/core/client';
 import { Repository } from 'typeorm';
 import { BackupsService } from '../backups/backups.service.js';
 import { StartError } from '../config.js';
@@ -15,7 +15,6 @@ import { HouseRulesService } from '../movements/house-rules.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { DigestsService } from '../sessions/digests.service.js';
 import { ProblemException, stale } from '../problems/problem.js';
-import type { EditStudioDto } from './studio.dto.js';
 import { StudioEntity } from './studio.entity.js';
 
 /** A studio whose trainer has not said what it is called or has. */
@@ -71,7 +70,7 @@ export class StudioService implements OnModuleInit {
   }
 
   /** @throws 409 when the version is stale */
-  async edit({ version, ...fields }: EditStudioDto) {
+  async edit({ version, ...fields }: StudioChange) {
     if (fields.houseRules) this.houseRules.check(fields.houseRules);
     const written = this.gate.write((writer) =>
       writer.update(StudioEntity, { id: 1, version }, { ...fields, version: version + 1 }),

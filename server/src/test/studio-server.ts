@@ -12,6 +12,7 @@ import { createApp } from '../app.js';
 import type { Config } from '../config.js';
 import { openNetwork, type Network } from '../network/network-server.js';
 import { NetworkService } from '../network/network.service.js';
+import { listenTo } from './answers.js';
 
 export const LIBRARY = join(import.meta.dirname, '../../../library/movements');
 
@@ -30,6 +31,7 @@ export interface StudioServer {
   open: () => Promise<void>;
   /** Stops the server and opens it again on the same data. */
   restart: () => Promise<void>;
+  /** @throws when an answer was not as it is described */
   stop: () => Promise<void>;
 }
 
@@ -64,6 +66,7 @@ export async function startServer({
   };
   const server = { config, database: join(dataFolder, 'waxwing.sqlite') } as StudioServer;
   let other: Network | undefined;
+  const wrong: string[] = [];
   const close = async () => {
     other?.server.closeAllConnections();
     other?.server.close();
@@ -72,6 +75,7 @@ export async function startServer({
   server.open = async () => {
     server.app = await createApp(config);
     await server.app.listen(0, config.host);
+    listenTo(server.app.getHttpServer(), wrong);
     server.http = request(server.app.getHttpServer());
     if (!config.network) return;
     other = await openNetwork(server.app, config.network, dataFolder);
@@ -93,6 +97,7 @@ export async function startServer({
   server.stop = async () => {
     await close();
     rmSync(dataFolder, { recursive: true });
+    if (wrong.length > 0) throw new Error(`Answers are not as they are described:\n${[...new Set(wrong)].join('\n')}`);
   };
   await server.open();
   return server;

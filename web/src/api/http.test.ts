@@ -27,31 +27,35 @@ const failure = async (work: Promise<unknown>): Promise<ProblemError> => {
 
 test('an object goes as JSON, a file as it is, and nothing as nothing', async () => {
   const sent = answering(() => Response.json({ good: true }));
-  expect(await call('POST', '/x', { a: 1 })).toEqual({ good: true });
-  await call('POST', '/x', new Blob(['bytes']));
-  await call('GET', '/x');
+  expect(await call('PATCH /door', { body: { open: true } })).toEqual({ good: true });
+  await call('POST /clients/file', { body: new Blob(['bytes']) });
+  await call('GET /studio');
   expect(sent.map(({ headers }) => (headers as Record<string, string> | undefined)?.['Content-Type'])).toEqual([
     'application/json',
     'application/octet-stream',
     undefined,
   ]);
-  expect(sent[0]?.body).toBe('{"a":1}');
+  expect(sent[0]?.body).toBe('{"open":true}');
   expect(sent[2]).not.toHaveProperty('body');
 });
 
 test('a problem keeps its status, its words and the fields that are wrong', async () => {
   const errors = [{ path: 'name', message: 'must not be empty' }];
   answering(() => Response.json({ title: 'Unprocessable', detail: 'Some fields.', errors }, { status: 422 }));
-  expect(await failure(call('POST', '/x', {}))).toMatchObject({ status: 422, message: 'Some fields.', errors });
+  expect(await failure(call('PATCH /door', { body: { open: true } }))).toMatchObject({
+    status: 422,
+    message: 'Some fields.',
+    errors,
+  });
   answering(() => Response.json({ title: 'Conflict' }, { status: 409 }));
-  expect(await failure(call('GET', '/x'))).toMatchObject({ status: 409, message: 'Conflict', errors: [] });
+  expect(await failure(call('GET /studio'))).toMatchObject({ status: 409, message: 'Conflict', errors: [] });
   answering(() => new Response('<html>', { status: 502, statusText: 'Bad Gateway' }));
-  expect(await failure(call('GET', '/x'))).toMatchObject({ status: 502, message: 'Bad Gateway' });
+  expect(await failure(call('GET /studio'))).toMatchObject({ status: 502, message: 'Bad Gateway' });
 });
 
 test('a server that does not answer is told apart from one that refuses', async () => {
   answering(() => Promise.reject(new TypeError('network')));
-  expect(await failure(call('GET', '/x'))).toMatchObject({ status: 0, message: 'The server does not answer.' });
+  expect(await failure(call('GET /studio'))).toMatchObject({ status: 0, message: 'The server does not answer.' });
 });
 
 test('lines are read as they come, however the network cuts them, umlauts included', async () => {
@@ -72,7 +76,7 @@ test('lines are read as they come, however the network cuts them, umlauts includ
         ),
     );
     const lines: unknown[] = [];
-    await callLines('/x', {}, (line) => lines.push(line));
+    await callLines('POST /imports/{id}/apply', { id: 'x', body: { take: [] } }, (line) => lines.push(line));
     expect(lines).toEqual([{ done: 1 }, { problem: 'Überlauf' }, { finished: 2 }]);
   }
 });

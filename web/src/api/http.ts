@@ -1,4 +1,5 @@
 /** Talking to the server: JSON in and out, and errors that carry the fields which are wrong. */
+import type { Answer, Body, OperationName, PathNames, Query } from '@waxwing/core/api';
 import type { Problem } from '@waxwing/core/schema';
 
 /** An answer that is not a success. `status` 0 means that nothing answered. */
@@ -49,30 +50,49 @@ export const onTurnedAway = (heard: () => void): void => {
   turnedAway = heard;
 };
 
-type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE';
+/** What stands in the braces of an operation's path, what its query holds, and what it is sent: JSON, or a file as it is. */
+type Given<K extends OperationName> = Record<PathNames<K>, string> &
+  ([Query<K>] extends [never] ? unknown : { query?: Partial<Record<Query<K>, string>> }) &
+  ([Body<K>] extends [never] ? unknown : { body: Body<K> extends 'file' ? Blob : Body<K> });
 
-/** Calls the API. A file goes as it is, anything else as JSON. @throws ProblemError */
-export async function call<T>(method: Method, path: string, body?: unknown): Promise<T> {
-  const response = await send(method, path, body);
-  return (response.status === 204 ? undefined : await response.json()) as T;
+/** Nothing has to be given where nothing is asked for. */
+type Asked<K extends OperationName> = Record<never, never> extends Given<K> ? [given?: Given<K>] : [given: Given<K>];
+
+/** Calls the API. @throws ProblemError */
+export async function call<K extends OperationName>(operation: K, ...[given]: Asked<K>): Promise<Answer<K>> {
+  const response = await send(operation, given);
+  return (response.status === 204 ? undefined : await response.json()) as Answer<K>;
 }
 
 /** Calls the API and reads an answer that comes in lines of JSON, each as it arrives. @throws ProblemError */
-export async function callLines<T>(path: string, body: unknown, take: (line: T) => void): Promise<void> {
-  const response = await send('POST', path, body);
+export async function callLines<K extends OperationName, Line>(
+  operation: K,
+  given: Given<K>,
+  take: (line: Line) => void,
+): Promise<void> {
+  const response = await send(operation, given);
   const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
   let rest = '';
   for (let read = await reader?.read(); read && !read.done; read = await reader?.read()) {
     const lines = (rest + read.value).split('\n');
     rest = lines.pop() ?? '';
-    for (const line of lines) take(JSON.parse(line) as T);
+    for (const line of lines) take(JSON.parse(line) as Line);
   }
 }
 
-async function send(method: Method, path: string, body?: unknown): Promise<Response> {
+/** The address of an operation, as a link or a request has it. */
+export function addressOf(path: string, given: Readonly<Record<string, unknown>> = {}): string {
+  const filled = path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(given[name])));
+  const query = String(new URLSearchParams((given.query ?? {}) as Record<string, string>));
+  return `/api${filled}${query && `?${query}`}`;
+}
+
+async function send(operation: OperationName, given: { body?: unknown } = {}): Promise<Response> {
+  const [method = '', path = ''] = operation.split(' ');
+  const { body } = given;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(addressOf(path, given as Record<string, unknown>), {
       method,
       headers: {
         ...(method === 'GET' || token === null ? {} : { 'X-Waxwing-Token': token }),

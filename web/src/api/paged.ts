@@ -1,18 +1,19 @@
 /** Lists that come page by page. */
 import { infiniteQueryOptions } from '@tanstack/react-query';
-import { call } from './http';
 
 interface Page<T> {
   items: T[];
   nextCursor: string | null;
 }
 
-/** A list that comes page by page. */
-export const paged = <T>(queryKey: readonly unknown[], path: string, filter: Record<string, string> = {}) =>
+/**
+ * A list that comes page by page.
+ * @param ask for the page after a cursor, or the first
+ */
+export const paged = <T>(queryKey: readonly unknown[], ask: (after: { cursor?: string }) => Promise<Page<T>>) =>
   infiniteQueryOptions({
     queryKey,
-    queryFn: ({ pageParam }) =>
-      call<Page<T>>('GET', `${path}?${new URLSearchParams(pageParam ? { ...filter, cursor: pageParam } : filter)}`),
+    queryFn: ({ pageParam }) => ask(pageParam ? { cursor: pageParam } : {}),
     initialPageParam: '',
     getNextPageParam: ({ nextCursor }) => nextCursor,
     select: ({ pages }) => pages.flatMap(({ items }) => items),

@@ -16,7 +16,7 @@ export function Begin() {
   const begin = useMutation({
     mutationFn: async () => {
       const body = { name, open, ...(open ? {} : { passphrase }) };
-      const { code } = await call<{ code: string | null }>('POST', '/door/begin', body);
+      const { code } = await call('POST /door/begin', { body });
       if (code === null) await goIn();
       return code;
     },

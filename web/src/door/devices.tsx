@@ -1,5 +1,5 @@
 /** From where people are signed in, and how another device comes in. */
-import type { Device, Pairing } from '@waxwing/core/door';
+import type { Device } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Tablet, Laptop } from 'lucide-react';
 import { useState } from 'react';
@@ -66,8 +66,11 @@ export function Devices() {
 function List({ devices, mayEnd }: { devices: readonly Device[]; mayEnd: boolean }) {
   const queries = useQueryClient();
   const again = () => queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
-  const shutOut = useMutation({ mutationFn: (id: string) => call('DELETE', `/door/devices/${id}`), onSuccess: again });
-  const endOthers = useMutation({ mutationFn: () => call('DELETE', '/door/devices'), onSuccess: again });
+  const shutOut = useMutation({
+    mutationFn: (id: string) => call('DELETE /door/devices/{id}', { id }),
+    onSuccess: again,
+  });
+  const endOthers = useMutation({ mutationFn: () => call('DELETE /door/devices'), onSuccess: again });
   return (
     <>
       <ul className="ruled border-base-content border-t-2">
@@ -108,7 +111,7 @@ function PairDialog({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient();
   const offer = useQuery({
     queryKey: ['pairing'],
-    queryFn: () => call<Pairing>('POST', '/door/pairings'),
+    queryFn: () => call('POST /door/pairings'),
     staleTime: Infinity,
     gcTime: 0,
   });

@@ -12,7 +12,7 @@ export function KeepsForm() {
   const keeps = useQuery(keepsQuery).data;
   const queries = useQueryClient();
   const save = useMutation({
-    mutationFn: (next: Keeps) => call<Keeps>('PATCH', '/door/keeps', next),
+    mutationFn: (next: Keeps) => call('PATCH /door/keeps', { body: next }),
     onSuccess: (next) => queries.setQueryData(keepsQuery.queryKey, next),
   });
   if (!keeps) return null;

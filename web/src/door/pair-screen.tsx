@@ -16,7 +16,7 @@ export function PairScreen() {
   const navigate = useNavigate();
   const pair = useMutation({
     mutationFn: async () => {
-      await call('POST', '/door/pair', { key: hash.slice(1), name, pin });
+      await call('POST /door/pair', { body: { key: hash.slice(1), name, pin } });
       await goIn();
       await navigate('/floor', { replace: true });
     },

@@ -61,11 +61,11 @@ function Row({ account, onCode }: { account: Account; onCode: (made: { name: str
   const queries = useQueryClient();
   const again = () => queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
   const change = useMutation({
-    mutationFn: (body: { role?: Role; shutOut?: boolean }) => call('PATCH', `/accounts/${account.id}`, body),
+    mutationFn: (body: { role?: Role; shutOut?: boolean }) => call('PATCH /accounts/{id}', { id: account.id, body }),
     onSuccess: again,
   });
   const newCode = useMutation({
-    mutationFn: () => call<{ code: string }>('POST', `/accounts/${account.id}/code`),
+    mutationFn: () => call('POST /accounts/{id}/code', { id: account.id }),
     onSuccess: ({ code }) => onCode({ name: account.name, code }),
   });
   const out = account.shutOutAt !== null;
@@ -108,7 +108,7 @@ function Add({ onClose, onAdded }: { onClose: () => void; onAdded: (made: { name
   const [role, setRole] = useState<Role>('trainer');
   const queries = useQueryClient();
   const add = useMutation({
-    mutationFn: () => call<{ code: string }>('POST', '/accounts', { name, role }),
+    mutationFn: () => call('POST /accounts', { body: { name, role } }),
     onSuccess: async ({ code }) => {
       await queries.invalidateQueries({ queryKey: accountsQuery.queryKey });
       onAdded({ name, code });

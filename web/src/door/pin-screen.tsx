@@ -15,7 +15,7 @@ export function PinScreen() {
   const goIn = useGoIn();
   const unlock = useMutation({
     mutationFn: async () => {
-      await call('POST', '/door/unlock', { pin });
+      await call('POST /door/unlock', { body: { pin } });
       await goIn();
     },
     onError: () => setPin(''),

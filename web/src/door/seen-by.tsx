@@ -12,7 +12,7 @@ export function SeenBy({ clientId }: { clientId: string }) {
   const visitor = useVisitor();
   const queries = useQueryClient();
   const give = useMutation({
-    mutationFn: (accountIds: readonly string[]) => call('POST', `/clients/${clientId}/trainers`, { accountIds }),
+    mutationFn: (accountIds: string[]) => call('POST /clients/{id}/trainers', { id: clientId, body: { accountIds } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: trainersQuery(clientId).queryKey }),
   });
   const others = accounts.filter(({ role, shutOutAt }) => role !== 'owner' && shutOutAt === null);

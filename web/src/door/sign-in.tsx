@@ -16,8 +16,8 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
   const goIn = useGoIn();
   const enter = useMutation({
     mutationFn: async () => {
-      if (byCode) return (await call<{ code: string }>('POST', '/door/recover', { name, code, passphrase })).code;
-      await call('POST', '/door/sign-in', { name, passphrase });
+      if (byCode) return (await call('POST /door/recover', { body: { name, code, passphrase } })).code;
+      await call('POST /door/sign-in', { body: { name, passphrase } });
       await goIn();
       return null;
     },

@@ -22,7 +22,7 @@ export function useSignOut() {
   return useMutation({
     mutationFn: async (door: Door) => {
       await leave(door);
-      await call('POST', '/door/sign-out');
+      await call('POST /door/sign-out');
       await goIn();
     },
   });

@@ -15,7 +15,7 @@ export function useLockOnWake(tablet: boolean): void {
     const changed = () => {
       if (document.hidden) hiddenAt = Date.now();
       else if (hiddenAt > 0 && Date.now() - hiddenAt > PUT_DOWN_MS)
-        void call('POST', '/door/lock').then(() => queries.invalidateQueries({ queryKey: doorQuery.queryKey }));
+        void call('POST /door/lock').then(() => queries.invalidateQueries({ queryKey: doorQuery.queryKey }));
     };
     document.addEventListener('visibilitychange', changed);
     return () => document.removeEventListener('visibilitychange', changed);

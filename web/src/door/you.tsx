@@ -23,7 +23,7 @@ function Who({ door }: { door: Door }) {
   const signOut = useSignOut();
   const setOpen = useMutation({
     mutationFn: async (open: boolean) => {
-      await call('PATCH', '/door', { open });
+      await call('PATCH /door', { body: { open } });
       await goIn();
     },
   });
@@ -78,7 +78,7 @@ function ChangePassphrase({ first, onClose }: { first: boolean; onClose: () => v
   const [passphrase, setPassphrase] = useState('');
   const goIn = useGoIn();
   const save = useMutation({
-    mutationFn: () => call<{ code: string }>('POST', '/door/passphrase', { passphrase, ...(now ? { now } : {}) }),
+    mutationFn: () => call('POST /door/passphrase', { body: { passphrase, ...(now ? { now } : {}) } }),
   });
   const done = async () => {
     onClose();

@@ -1,5 +1,5 @@
 /** Puts a weight that was typed on the floor into the kit of the place where it is. */
-import type { Client, Place, Studio } from '@waxwing/core/client';
+import type { Place } from '@waxwing/core/client';
 import type { KitPiece } from '@waxwing/core/movement';
 import type { QueryClient } from '@tanstack/react-query';
 import { call } from '../api/http';
@@ -15,18 +15,18 @@ function withPiece(kit: readonly KitPiece[], piece: KitPiece): KitPiece[] {
 /** @throws when the server is not there or somebody else is changing the same */
 export async function keepWeight(queries: QueryClient, { ref }: Place, piece: KitPiece): Promise<void> {
   if (ref.kind === 'home') {
-    const client = await call<Client>('GET', `/clients/${ref.id}`);
+    const client = await call('GET /clients/{id}', { id: ref.id });
     const change = { version: client.version, kit: withPiece(client.kit, piece) };
-    keepClient(queries, await call<Client>('PATCH', `/clients/${ref.id}`, change));
+    keepClient(queries, await call('PATCH /clients/{id}', { id: ref.id, body: change }));
     void queries.invalidateQueries({ queryKey: clientOnDayQuery(ref.id, today()).queryKey });
     void queries.invalidateQueries({ queryKey: clientQuery(ref.id).queryKey });
     return;
   }
-  const { version, name, trainer, kit, places } = await call<Studio>('GET', '/studio');
+  const { version, name, trainer, kit, places } = await call('GET /studio');
   const change =
     ref.kind === 'studio'
       ? { kit: withPiece(kit, piece) }
       : { kit, places: places.map((one) => (one.id === ref.id ? { ...one, kit: withPiece(one.kit, piece) } : one)) };
-  const saved = await call<Studio>('PATCH', '/studio', { version, name, trainer, ...change });
+  const saved = await call('PATCH /studio', { body: { version, name, trainer, ...change } });
   queries.setQueryData(studioQuery.queryKey, saved);
 }

@@ -1,5 +1,4 @@
 /** Starts a session with some clients and goes to the floor, or back to the one that is still open. */
-import type { SessionView } from '@waxwing/core/session';
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -28,7 +27,7 @@ export function StartSession({
   );
   const start = useMutation({
     mutationFn: () =>
-      call<SessionView>('POST', '/sessions', { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() }),
+      call('POST /sessions', { body: { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() } }),
     onSuccess: async (session) => {
       queries.setQueryData(sessionQuery(session.id).queryKey, session);
       void queries.invalidateQueries({ queryKey: ['sessions'] });

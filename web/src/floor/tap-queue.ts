@@ -211,7 +211,7 @@ async function tryLater(trouble: Trouble): Promise<void> {
 async function send(sessionId: string, events: readonly SessionEvent[]): Promise<Trouble | null> {
   if (events.length === 0) return null;
   try {
-    const { place } = await call<{ place: number }>('POST', `/sessions/${sessionId}/events`, { events });
+    const { place } = await call('POST /sessions/{id}/events', { id: sessionId, body: { events: [...events] } });
     told.set(sessionId, Math.max(told.get(sessionId) ?? 0, place));
     took += events.length;
     await mark(events, 'sent');
@@ -266,12 +266,14 @@ async function startAgain(sessionId: string): Promise<boolean> {
   const head = heads.get(sessionId);
   if (!head) return false;
   try {
-    await call('POST', '/sessions', {
-      id: sessionId,
-      clientIds: head.clients.map(({ id }) => id),
-      startedAt: head.startedAt,
-      again: true,
-      ...(head.programme ? { programme: head.programme } : {}),
+    await call('POST /sessions', {
+      body: {
+        id: sessionId,
+        clientIds: head.clients.map(({ id }) => id),
+        startedAt: head.startedAt,
+        again: true,
+        ...(head.programme ? { programme: head.programme } : {}),
+      },
     });
     return true;
   } catch {
@@ -324,7 +326,7 @@ export async function agree(sessionId: string, known: readonly SessionEvent[]): 
 export async function erasedOf(ids: readonly string[]): Promise<Set<string>> {
   const erased = new Set<string>();
   for (let i = 0; i < ids.length; i += ASKED) {
-    const answer = await call<{ erased: string[] }>('POST', '/erased', { ids: ids.slice(i, i + ASKED) });
+    const answer = await call('POST /erased', { body: { ids: ids.slice(i, i + ASKED) } });
     for (const id of answer.erased) erased.add(id);
   }
   return erased;
@@ -333,7 +335,7 @@ export async function erasedOf(ids: readonly string[]): Promise<Set<string>> {
 async function missingOf(sessionId: string, ids: string[]): Promise<string[]> {
   if (ids.length === 0) return [];
   try {
-    return (await call<{ missing: string[] }>('POST', `/sessions/${sessionId}/events/missing`, { ids })).missing;
+    return (await call('POST /sessions/{id}/events/missing', { id: sessionId, body: { ids } })).missing;
   } catch (error) {
     // The whole session is gone there.
     if (error instanceof ProblemError && error.status === 404) return ids;

@@ -1,13 +1,6 @@
 /** A live session on this device: what the server knows, what other devices sent and what only this device knows yet, folded into one state. */
 import { draft, stampAll } from '@waxwing/core/floor';
-import {
-  fold,
-  lastTap,
-  type LaterEvents,
-  type SessionEvent,
-  type SessionState,
-  type SessionView,
-} from '@waxwing/core/session';
+import { fold, lastTap, type SessionEvent, type SessionState, type SessionView } from '@waxwing/core/session';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -155,7 +148,10 @@ function useLater(sessionId: string, view: SessionView | undefined): [readonly S
       if (asking || document.hidden) return;
       asking = true;
       try {
-        const answer = await call<LaterEvents>('GET', `/sessions/${sessionId}/events?after=${place.current}`);
+        const answer = await call('GET /sessions/{id}/events', {
+          id: sessionId,
+          query: { after: String(place.current) },
+        });
         if (heardOf(view, answer.last)) fellBehind((n) => n + 1);
         place.current = Math.min(answer.place, answer.last);
         if (answer.events.length > 0)

@@ -43,12 +43,12 @@ function History({ page, versions }: { page: MovementPage; versions: readonly Mo
   };
   const restore = ({ movement: { id: _, ...document }, version }: MovementVersion) =>
     act(
-      call('PATCH', `/movements/${id}`, { ...document, version: page.version }),
+      call('PATCH /movements/{id}', { id, body: { ...document, version: page.version } }),
       `Version ${version} is back, as version ${page.version + 1}.`,
     );
   const archive = (archived: boolean) =>
     act(
-      call('POST', `/movements/${id}/archive`, { version: page.version, archived }),
+      call('POST /movements/{id}/archive', { id, body: { version: page.version, archived } }),
       archived ? 'Archived. Sessions that used it keep it.' : 'Back in the library.',
     );
   return (

@@ -49,7 +49,10 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
   const save = async (owner: MovementPage, links: readonly LadderLink[]) => {
     setProblem(null);
     try {
-      await call('PATCH', `/movements/${owner.movement.id}`, { version: owner.version, links });
+      await call('PATCH /movements/{id}', {
+        id: owner.movement.id,
+        body: { version: owner.version, links: [...links] },
+      });
       await queries.invalidateQueries({ queryKey: ['library'] });
       onDrawn(null);
     } catch (error) {

@@ -1,10 +1,11 @@
 /** Making and changing a movement. What is not saved yet is kept on this device, and leaving warns of it. */
 import type { MovementPage } from '@waxwing/core/ladder';
-import { type Change, checkMovement, difference, slugOf } from '@waxwing/core/movement';
+import { type Change, movementSchema, difference, slugOf } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { Link, useBlocker, useNavigate } from 'react-router';
+import { checked } from '../api/checked';
 import { call, ProblemError } from '../api/http';
 import { movementQuery, movementsQuery } from '../api/queries';
 import { showProblems } from '../people/field-error';
@@ -86,12 +87,11 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
     setProblem(null);
     setSaving(true);
     try {
-      const checked = checkMovement(document);
-      if (!checked.ok) throw new ProblemError(422, 'Some fields need attention.', checked.problems);
-      const { id: _, ...parts } = document;
+      const movement = checked(movementSchema, document);
+      const { id: _, ...parts } = movement;
       const page = saved
-        ? await call<MovementPage>('PATCH', `/movements/${id}`, { ...parts, version: saved.version })
-        : await call<MovementPage>('POST', '/movements', document);
+        ? await call('PATCH /movements/{id}', { id, body: { ...parts, version: saved.version } })
+        : await call('POST /movements', { body: movement });
       left.current = true;
       forget();
       await queries.invalidateQueries({ queryKey: ['library'] });

@@ -40,7 +40,14 @@ export function Pictures({ movementId }: { movementId: string }) {
           onChange={(event) => {
             const file = event.target.files?.[0];
             event.target.value = '';
-            if (file) void change(call('POST', `${at}?caption=${encodeURIComponent(file.name)}`, file));
+            if (file)
+              void change(
+                call('POST /movements/{movementId}/pictures', {
+                  movementId,
+                  query: { caption: file.name },
+                  body: file,
+                }),
+              );
           }}
         />
       </div>
@@ -62,7 +69,7 @@ export function Pictures({ movementId }: { movementId: string }) {
                   type="button"
                   className="btn btn-xs btn-ghost"
                   aria-label={`Remove picture ${caption}`}
-                  onClick={() => void change(call('DELETE', `${at}/${id}`))}
+                  onClick={() => void change(call('DELETE /movements/{movementId}/pictures/{id}', { movementId, id }))}
                 >
                   Remove
                 </button>

@@ -49,7 +49,7 @@ function TakeIn() {
     setProblems([]);
     try {
       const kind = file.name.toLowerCase().endsWith('.csv') ? 'csv' : 'pack';
-      const answer = await call<ImportPreview>('POST', `/imports?kind=${kind}`, file);
+      const answer = await call('POST /imports', { query: { kind }, body: file });
       setPreview(answer);
       setTaken(new Set(answer.rows.filter(({ state }) => state === 'new' || state === 'changed').map(({ id }) => id)));
     } catch (error) {
@@ -60,11 +60,15 @@ function TakeIn() {
     setProblems([]);
     setProgress({ done: 0, total: taken.size });
     try {
-      await callLines<ImportProgress>(`/imports/${importId}/apply`, { take: [...taken] }, (line) => {
-        if ('done' in line) setProgress(line);
-        else if ('finished' in line) setFinished(line.finished);
-        else throw new Error(line.problem);
-      });
+      await callLines(
+        'POST /imports/{id}/apply',
+        { id: importId, body: { take: [...taken] } },
+        (line: ImportProgress) => {
+          if ('done' in line) setProgress(line);
+          else if ('finished' in line) setFinished(line.finished);
+          else throw new Error(line.problem);
+        },
+      );
       await queries.invalidateQueries({ queryKey: ['library'] });
       setPreview(null);
     } catch (error) {

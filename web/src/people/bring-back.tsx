@@ -1,5 +1,4 @@
 /** Bringing a client back from a file that was exported. A damaged file is refused with what is wrong, and nothing is taken. */
-import type { Client } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';
@@ -9,7 +8,7 @@ export function BringBack() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const restore = useMutation({
-    mutationFn: (file: File) => call<Client>('POST', '/clients/file', file),
+    mutationFn: (file: File) => call('POST /clients/file', { body: file }),
     onSuccess: async (client) => {
       await queries.invalidateQueries();
       await navigate(`/people/${client.id}`);

@@ -40,7 +40,7 @@ function Check({ client }: { client: Client }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const save = useMutation({
-    mutationFn: () => call<Client>('PATCH', `/clients/${client.id}`, { version: client.version, today: check }),
+    mutationFn: () => call('PATCH /clients/{id}', { id: client.id, body: { version: client.version, today: check } }),
     onSuccess: async (saved) => {
       keepClient(queries, saved);
       await navigate(-1);

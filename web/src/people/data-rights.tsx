@@ -13,7 +13,7 @@ export function DataRights({ client }: { client: Client }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const remove = useMutation({
-    mutationFn: () => call('DELETE', `/clients/${client.id}`, { name: typed }),
+    mutationFn: () => call('DELETE /clients/{id}', { id: client.id, body: { name: typed } }),
     onSuccess: async () => {
       await navigate('/people');
       queries.clear();

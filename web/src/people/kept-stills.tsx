@@ -48,7 +48,7 @@ function Named({ still }: { still: Still }) {
 function One({ client, still, onClose }: { client: Client; still: Still; onClose: () => void }) {
   const cache = useQueryClient();
   const remove = useMutation({
-    mutationFn: () => call('DELETE', `/clients/${client.id}/stills/${still.id}`),
+    mutationFn: () => call('DELETE /clients/{clientId}/stills/{id}', { clientId: client.id, id: still.id }),
     onSuccess: async () => {
       await cache.invalidateQueries({ queryKey: clientStillsQuery(client.id).queryKey });
       onClose();

@@ -1,5 +1,5 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
-import { type Client, DAY_KINDS, type DayKind } from '@waxwing/core/client';
+import { type Client, DAY_KINDS, type DayKind, newClientSchema } from '@waxwing/core/client';
 import {
   type Demand,
   DEMANDS,
@@ -18,6 +18,7 @@ import { LooksField } from './looks-field';
 import { SpaceField } from './space-field';
 import { FormProvider, useFieldArray, useForm, useFormContext, useWatch, type SubmitHandler } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
+import { checked } from '../api/checked';
 import { call } from '../api/http';
 import { clientQuery, keepClient, clientsQuery } from '../api/queries';
 import { Await } from '../shell/states';
@@ -123,7 +124,7 @@ export function NewPersonScreen() {
       title="Add a client"
       start={BLANK}
       back="/people"
-      save={(fields) => call<Client>('POST', '/clients', bodyOf(fields))}
+      save={(fields) => call('POST /clients', { body: checked(newClientSchema, bodyOf(fields)) })}
     />
   );
 }
@@ -139,7 +140,10 @@ export function EditPersonScreen() {
           start={fieldsOf(client)}
           back={`/people/${clientId}`}
           save={(fields) =>
-            call<Client>('PATCH', `/clients/${clientId}`, { ...bodyOf(fields), version: client.version })
+            call('PATCH /clients/{id}', {
+              id: clientId,
+              body: { ...checked(newClientSchema, bodyOf(fields)), version: client.version },
+            })
           }
         />
       )}

@@ -1,5 +1,5 @@
 /** One change to a client, from the version that is shown. */
-import type { Client } from '@waxwing/core/client';
+import type { Client, NewClient } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { call } from '../api/http';
 import { keepClient } from '../api/queries';
@@ -7,7 +7,7 @@ import { keepClient } from '../api/queries';
 export function useEditClient({ id, version }: Pick<Client, 'id' | 'version'>) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (change: Partial<Client>) => call<Client>('PATCH', `/clients/${id}`, { ...change, version }),
+    mutationFn: (change: Partial<NewClient>) => call('PATCH /clients/{id}', { id, body: { ...change, version } }),
     onSuccess: (saved) => keepClient(queries, saved),
   });
 }

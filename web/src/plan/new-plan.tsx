@@ -9,7 +9,6 @@ import {
   lastVisit,
   MOST_CLIENTS,
   type Plan,
-  type StoredPlan,
 } from '@waxwing/core/planning';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -122,7 +121,7 @@ export function NewPlanScreen() {
     setProblem(null);
     try {
       const made = await make(here);
-      const plan = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: made.plan });
+      const plan = await call('POST /plans', { body: { id: uuidv7(), plan: made.plan } });
       queries.setQueryData(planQuery(plan.id).queryKey, plan);
       void plansChanged(queries);
       await navigate(`/plan/${plan.id}`, { state: { reasons: made.reasons } });

@@ -65,7 +65,7 @@ export class PlanSaver {
     this.busy = true;
     this.waiting = null;
     try {
-      const answer = await call<StoredPlan>('PATCH', `/plans/${this.id}`, { version: this.version, plan });
+      const answer = await call('PATCH /plans/{id}', { id: this.id, body: { version: this.version, plan } });
       this.version = answer.version;
       this.saved(answer);
       // A change that came meanwhile was made from this one.
@@ -90,7 +90,7 @@ export class PlanSaver {
 
   /** Whether the newer version on the server is this very plan: it was stored, and only the answer was lost. Goes on from it then. */
   private async already(plan: Plan): Promise<boolean> {
-    const stored = await call<StoredPlan>('GET', `/plans/${this.id}`).catch(() => null);
+    const stored = await call('GET /plans/{id}', { id: this.id }).catch(() => null);
     if (!stored || JSON.stringify(bare(stored)) !== JSON.stringify(plan)) return false;
     this.version = stored.version;
     return true;

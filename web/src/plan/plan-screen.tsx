@@ -218,7 +218,7 @@ function Header({
   const template = async () => {
     const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
     await tell(async () => {
-      const made = await call<StoredPlan>('POST', '/plans', { id: uuidv7(), plan: copy });
+      const made = await call('POST /plans', { body: { id: uuidv7(), plan: copy } });
       void plansChanged(queries);
       await navigate(`/plan/${made.id}`);
     });
@@ -226,7 +226,7 @@ function Header({
   const remove = async () => {
     if (!window.confirm(`Delete "${plan.name}"? This cannot be undone.`)) return;
     await tell(async () => {
-      await call('DELETE', `/plans/${stored.id}`);
+      await call('DELETE /plans/{id}', { id: stored.id });
       forgetDraft(stored.id);
       void plansChanged(queries);
       await navigate('/plan');

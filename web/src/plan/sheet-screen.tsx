@@ -1,5 +1,5 @@
 /** What a client takes home, as it will lie on paper; to print, to keep as a file, or to send. */
-import { headOf, type OutboxMessage, type Sheet, type SheetLine } from '@waxwing/core/formats';
+import { headOf, type Sheet, type SheetLine } from '@waxwing/core/formats';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -51,7 +51,7 @@ function Send({ planId, clientId }: { planId: string; clientId: string }) {
   const queries = useQueryClient();
   const to = typed ?? client?.email ?? '';
   const send = useMutation({
-    mutationFn: () => call<OutboxMessage>('POST', `/plans/${planId}/send`, { clientId, ...(to ? { to } : {}) }),
+    mutationFn: () => call('POST /plans/{id}/send', { id: planId, body: { clientId, ...(to ? { to } : {}) } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: outboxQuery.queryKey }),
   });
   return (

@@ -54,7 +54,7 @@ export function KeepStill({ client, movement, clip, series, quarters, says }: Pr
         says,
         picture: pictureOf(clip, series, quarters),
       };
-      return call<Still>('POST', `/clients/${client.id}/stills`, still);
+      return call('POST /clients/{clientId}/stills', { clientId: client.id, body: still });
     },
     onSuccess: () => cache.invalidateQueries({ queryKey: clientStillsQuery(client.id).queryKey }),
   });

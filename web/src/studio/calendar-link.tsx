@@ -12,7 +12,7 @@ export function CalendarLink() {
   const [copied, setCopied] = useState(false);
   const told = () => queries.invalidateQueries({ queryKey: feedQuery.queryKey });
   const make = useMutation({
-    mutationFn: () => call<{ secret: string }>('POST', '/calendar'),
+    mutationFn: () => call('POST /calendar'),
     onSuccess: ({ secret }) => {
       setLink(`${window.location.origin}/api/calendar/${secret}.ics`);
       setCopied(false);
@@ -20,7 +20,7 @@ export function CalendarLink() {
     },
   });
   const end = useMutation({
-    mutationFn: () => call('DELETE', '/calendar'),
+    mutationFn: () => call('DELETE /calendar'),
     onSuccess: () => {
       setLink(null);
       return told();

@@ -5,7 +5,7 @@ import { call } from '../api/http';
 export function LoadDemo() {
   const queries = useQueryClient();
   const load = useMutation({
-    mutationFn: () => call('POST', '/studio/demo'),
+    mutationFn: () => call('POST /studio/demo'),
     onSuccess: () => queries.invalidateQueries(),
   });
   return (

@@ -8,7 +8,7 @@ import { dayWords, timeWords } from '../words/dates';
 export function Outbox() {
   const queries = useQueryClient();
   const remove = useMutation({
-    mutationFn: (name: string) => call('DELETE', `/outbox/${name}`),
+    mutationFn: (name: string) => call('DELETE /outbox/{name}', { name }),
     onSuccess: () => queries.invalidateQueries({ queryKey: outboxQuery.queryKey }),
   });
   return (

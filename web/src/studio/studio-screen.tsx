@@ -108,13 +108,15 @@ function StudioForm({ studio }: { studio: Studio }) {
   const queries = useQueryClient();
   const save = form.handleSubmit(async (fields) => {
     try {
-      const saved = await call<Studio>('PATCH', '/studio', {
-        ...fields,
-        kit: fromRows(fields.kit),
-        places: fields.places.map(({ placeId, kit, ...place }) => ({ ...place, id: placeId, kit: fromRows(kit) })),
-        houseRules: chosenRules(fields),
-        looks: fields.looks || null,
-        version: studio.version,
+      const saved = await call('PATCH /studio', {
+        body: {
+          ...fields,
+          kit: fromRows(fields.kit),
+          places: fields.places.map(({ placeId, kit, ...place }) => ({ ...place, id: placeId, kit: fromRows(kit) })),
+          houseRules: chosenRules(fields),
+          looks: fields.looks || null,
+          version: studio.version,
+        },
       });
       queries.setQueryData(studioQuery.queryKey, saved);
     } catch (error) {

@@ -1,6 +1,6 @@
 /** A plan goes to another time, or comes again every week. */
-import type { StoredPlan } from '@waxwing/core/planning';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { planQuery, plansChanged } from '../api/queries';
@@ -16,24 +16,25 @@ export interface Moving {
 
 export function useMovePlan() {
   const queries = useQueryClient();
+  // When something went wrong on the way, pressing again goes on: a copy that came through is the same copy.
+  const copies = useRef(new Map<string, string>());
   return useMutation({
     mutationFn: async ({ planId, at, weeks }: Moving) => {
       const stored = await queries.fetchQuery({ ...planQuery(planId), staleTime: 0 });
       const plan = bare(stored);
       const startsAt = at.toISOString();
       if (stored.startsAt !== startsAt)
-        await call<StoredPlan>('PATCH', `/plans/${planId}`, {
-          version: stored.version,
-          plan: { ...plan, startsAt },
-        });
+        await call('PATCH /plans/{id}', { id: planId, body: { version: stored.version, plan: { ...plan, startsAt } } });
       for (let week = 1; week <= weeks; week += 1) {
         const later = new Date(at);
         later.setDate(later.getDate() + 7 * week);
-        await call<StoredPlan>('POST', '/plans', {
-          id: uuidv7(),
-          plan: copyOf(plan, { startsAt: later.toISOString() }),
-        });
+        const copy = copyOf(plan, { startsAt: later.toISOString() });
+        const key = `${planId} ${copy.startsAt}`;
+        const id = copies.current.get(key) ?? uuidv7();
+        copies.current.set(key, id);
+        await call('POST /plans', { body: { id, plan: copy } });
       }
+      copies.current.clear();
     },
     // What came through before something went wrong is there as well.
     onSettled: async (_, __, { planId }) => {

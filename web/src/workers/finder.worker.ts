@@ -1,5 +1,5 @@
 /** The search index, off the page's own thread: neither reading the library nor searching it holds up typing. */
-import { buildFinding, type FaultKind, type Finding, type FoundFault, type SearchText } from '@waxwing/core/movement';
+import { buildFinding, type Finding, type FoundFault } from '@waxwing/core/movement';
 import { expose } from 'comlink';
 import { call } from '../api/http';
 
@@ -22,10 +22,7 @@ let finding: Finding | undefined;
 const finder = {
   /** Reads the library from the server and builds the index anew. @returns how many movements it holds */
   async load(): Promise<number> {
-    const [{ items }, kinds] = await Promise.all([
-      call<{ items: SearchText[] }>('GET', '/library/texts'),
-      call<{ items: FaultKind[] }>('GET', '/library/fault-kinds'),
-    ]);
+    const [{ items }, kinds] = await Promise.all([call('GET /library/texts'), call('GET /library/fault-kinds')]);
     finding = buildFinding(items, kinds.items);
     // The first letters of a visit must not be the ones that wait for the engine to compile what they run.
     for (const { name } of items.slice(0, WARMING))
