@@ -202,3 +202,131 @@ test('what is unsent when somebody signs out is sealed, and goes out when the sa
     })
     .toBe(1);
 });
+
+/** Somebody new in a browser of their own, who came in with the code that the owner made for them. */
+async function joined(owner: Page, studio: Studio, name: string, role: string): Promise<Page> {
+  await owner.goto(`${studio.address}/studio`);
+  await owner.getByRole('button', { name: 'Add somebody' }).click();
+  await owner.getByRole('dialog').getByLabel('Name').fill(name);
+  await owner.getByRole('radio', { name: new RegExp(`^${role}`) }).check();
+  await owner.getByRole('button', { name: 'Make a code for them' }).click();
+  const code = await owner
+    .getByRole('dialog', { name: `A code for ${name}` })
+    .locator('.select-all')
+    .innerText();
+  const browser = owner.context().browser();
+  if (!browser) throw new Error('there is no browser');
+  const page = await (await browser.newContext()).newPage();
+  await page.goto(studio.address);
+  await page.getByRole('button', { name: 'I have a code' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Code', { exact: true }).fill(code);
+  await page.getByLabel('New passphrase').fill(`${PASSPHRASE} of ${name}`);
+  await page.getByRole('button', { name: 'Choose it and sign in' }).click();
+  await page.getByRole('button', { name: 'Open the studio' }).click();
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  return page;
+}
+
+/** Where the links of a page lead. */
+const hrefsIn = (page: Page, selector: string): Promise<string[]> =>
+  page.locator(selector).evaluateAll((all) => all.map((link) => link.getAttribute('href') ?? ''));
+
+test('two who change the same are told of each other, and an assistant is offered nothing that is refused', async ({
+  page: maren,
+  newStudio: studio,
+}) => {
+  await begin(maren, studio);
+  await maren.goto(`${studio.address}/people`);
+  await maren.getByRole('button', { name: 'Load the demo studio' }).click();
+  await maren.getByRole('link', { name: /^Ilka/ }).first().waitFor();
+  const other = await joined(maren, studio, 'Anselm', 'Owner');
+
+  // A plan.
+  await maren.goto(`${studio.address}/plan`);
+  await maren.getByRole('main').getByRole('listitem').getByRole('link').first().click();
+  const name = maren.getByLabel('Name of the plan');
+  await name.waitFor();
+  const plan = maren.url();
+  await other.goto(plan);
+  const theirs = other.getByLabel('Name of the plan');
+  await theirs.waitFor();
+  await name.fill('As Maren says');
+  await name.press('Tab');
+  await expect(maren.getByText('Saved', { exact: true })).toBeVisible();
+  await theirs.fill('As Anselm says');
+  await theirs.press('Tab');
+  await expect(other.getByRole('alert')).toContainText('Somebody changed this plan in the meantime.');
+  await other.getByRole('button', { name: 'Load it again' }).click();
+  await expect(theirs).toHaveValue('As Maren says');
+  await theirs.fill('As both say');
+  await theirs.press('Tab');
+  await expect(other.getByText('Saved', { exact: true })).toBeVisible();
+
+  // A client.
+  await maren.goto(`${studio.address}/people`);
+  await maren.getByRole('link', { name: /^Ilka/ }).first().click();
+  await maren.getByRole('link', { name: 'Edit' }).click();
+  await maren.getByRole('textbox', { name: 'Goal' }).waitFor();
+  await other.goto(maren.url());
+  for (const [page, goal] of [
+    [maren, 'To lift a suitcase'],
+    [other, 'To carry a child'],
+  ] as const) {
+    await page.getByRole('textbox', { name: 'Goal' }).fill(goal);
+    await page.getByRole('button', { name: 'Save' }).click();
+  }
+  await expect(other.getByRole('alert')).toContainText('Somebody changed this client in the meantime.');
+  await maren.getByRole('heading', { name: 'Ilka' }).waitFor();
+  await maren.goto(`${studio.address}/plan`);
+  await maren.getByRole('main').getByRole('listitem').getByRole('link').first().waitFor();
+
+  // An assistant looks everywhere.
+  const helper = await joined(maren, studio, 'Dorte', 'Assistant');
+  await expect(helper.getByText('Nobody is shared with you yet')).toBeVisible();
+  await maren.goto(plan);
+  await name.waitFor();
+  for (const href of await hrefsIn(maren, 'main a[href^="/people/"]:not([href$="/today"])')) {
+    await maren.goto(`${studio.address}${href}`);
+    await maren.getByRole('checkbox', { name: 'Dorte' }).click();
+    await expect(maren.getByRole('checkbox', { name: 'Dorte', checked: true, disabled: false })).toBeVisible();
+  }
+  const refused: string[] = [];
+  helper.on('response', (answer) => {
+    if (answer.status() === 403 || answer.status() === 404) refused.push(`${answer.status()} ${answer.url()}`);
+  });
+  const visited = new Set<string>();
+  const look = async (path: string) => {
+    await helper.goto(`${studio.address}${path}`);
+    await helper.getByRole('heading', { level: 1 }).first().waitFor();
+    await expect(helper.getByRole('progressbar')).toHaveCount(0);
+    visited.add(path);
+    const links = await hrefsIn(helper, 'main a[href^="/"]');
+    for (const href of links.filter((one) => one.startsWith('/api/'))) {
+      const answer = await helper.request.get(`${studio.address}${href}`);
+      if (!answer.ok()) refused.push(`${answer.status()} ${href} on ${path}`);
+    }
+    return links.filter((one) => !one.startsWith('/api/'));
+  };
+  for (const path of ['/', '/library', '/people', '/plan', '/review', '/studio', '/floor']) {
+    const links = await look(path);
+    // One of each kind of page that it leads to.
+    const kinds = new Set<string>();
+    for (const link of links) {
+      const kind = link.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, ':id').replace(/[?#].*$/, '');
+      if (kinds.has(kind) || visited.has(link) || (kind.startsWith('/library/') && kinds.size > 8)) continue;
+      kinds.add(kind);
+      await look(link);
+    }
+  }
+  expect(refused).toEqual([]);
+  expect([...visited].some((path) => /^\/plan\/[0-9a-f]{8}/.test(path))).toBe(true);
+  await helper.goto(`${studio.address}/people`);
+  await expect(helper.getByRole('link', { name: 'Add a client' })).toHaveCount(0);
+  await helper.goto(`${studio.address}/plan`);
+  await helper.getByRole('link', { name: /As both say/ }).click();
+  await expect(helper.getByRole('heading', { name: 'As both say', level: 1 })).toBeVisible();
+  await expect(helper.getByLabel('Name of the plan')).toHaveCount(0);
+  await expect(helper.getByText('Those who train these clients can change the plan.')).toBeVisible();
+  expect((await new AxeBuilder({ page: helper }).analyze()).violations).toEqual([]);
+});

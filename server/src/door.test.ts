@@ -229,7 +229,7 @@ describe('coming in', () => {
 
   test('a cookie that was set before somebody signed in is not theirs afterwards', async () => {
     const victim = new Device(server.network);
-    victim.hold('__Host-waxwing=chosen-by-somebody-else');
+    victim.hold(`__Host-waxwing-${new URL(server.network).port}=chosen-by-somebody-else`);
     await victim.signIn('ada');
     expect(victim.held).not.toContain('chosen-by-somebody-else');
     const before = victim.held;
@@ -237,13 +237,19 @@ describe('coming in', () => {
     const old = new Device(server.network);
     old.hold(before);
     expect((await old.get('/api/clients')).status).toBe(401);
-    expect(victim.held).toMatch(/^__Host-waxwing=[\w-]{43}$/);
+    expect(victim.held).toMatch(/^__Host-waxwing-\d+=[\w-]{43}$/);
   }, 30_000);
 
   test('the cookie is for this origin, for HTTPS and for no script', async () => {
     const answer = await devices.nobody.ask('POST', '/api/door/sign-in', { name: 'ada', passphrase: PASSPHRASE });
     const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
-    for (const part of ['__Host-waxwing=', 'Path=/', 'HttpOnly', 'Secure', 'SameSite=Strict'])
+    for (const part of [
+      `__Host-waxwing-${new URL(server.network).port}=`,
+      'Path=/',
+      'HttpOnly',
+      'Secure',
+      'SameSite=Strict',
+    ])
       expect(cookie).toContain(part);
     expect(cookie).not.toContain('Domain');
     await devices.nobody.door();
@@ -444,11 +450,50 @@ describe('the audit', () => {
     db.close();
     expect((await entries()).map((entry) => entry.place).toSorted((a, b) => a - b)[0]).toBe(place + 1);
     expect((await devices.owner.get('/api/audit/whole')).body).toEqual({ brokenAt: null });
-    const keeps = { auditDays: 365, erasedDays: 400 };
+    const keeps = { auditDays: 365, erasedDays: 400, sessionDays: null };
     expect((await devices.owner.ask('PATCH', '/api/door/keeps', keeps)).body).toEqual(keeps);
     expect((await devices.owner.get('/api/door/keeps')).body).toEqual(keeps);
     const short = await devices.owner.ask('PATCH', '/api/door/keeps', { ...keeps, auditDays: 1 });
     expect(new Set(wrongFields(short))).toEqual(new Set(['auditDays']));
+  }, 30_000);
+
+  test('sessions older than the studio keeps are let go with all that they taught, and no device brings them back', async () => {
+    const { owner } = devices;
+    const client = (await owner.ask('POST', '/api/clients', { name: 'Old Times' })).body as Client;
+    const begin = async () => {
+      const body = { id: uuidv7(), clientIds: [client.id], startedAt: new Date().toISOString() };
+      return ((await owner.ask('POST', '/api/sessions', body)).body as { id: string }).id;
+    };
+    const [old, young] = [await begin(), await begin()];
+    const tap = (sessionId: string, type: string, data: object) => ({
+      id: uuidv7(),
+      sessionId,
+      clientId: client.id,
+      counter: 1,
+      at: new Date().toISOString(),
+      type,
+      data,
+    });
+    for (const id of [old, young])
+      await owner.ask('POST', `/api/sessions/${id}/events`, { events: [tap(id, 'note-written', { text: 'Seen' })] });
+    const db = new Database(server.database);
+    db.prepare('UPDATE sessions SET startedAt = ? WHERE id = ?').run('2020-01-01T10:00:00.000Z', old);
+    const of = (table: string, id: string) =>
+      db.prepare(`SELECT count(*) FROM ${table} WHERE sessionId = ?`).pluck().get(id) as number;
+    const keeps = { auditDays: 365, erasedDays: 400, sessionDays: 730 };
+    expect(wrongFields(await owner.ask('PATCH', '/api/door/keeps', { ...keeps, sessionDays: 30 }))).toEqual([
+      'sessionDays',
+    ]);
+    expect(of('events', old)).toBe(1);
+    expect((await owner.ask('PATCH', '/api/door/keeps', keeps)).body).toEqual(keeps);
+    expect([of('events', old), of('session_clients', old), of('digests', old)]).toEqual([0, 0, 0]);
+    expect(of('events', young)).toBe(1);
+    db.close();
+    expect((await owner.get(`/api/sessions/${old}`)).status).toBe(404);
+    expect((await owner.ask('POST', '/api/erased', { ids: [old, young] })).body).toEqual({ erased: [old] });
+    const again = { id: old, clientIds: [client.id], startedAt: new Date().toISOString(), again: true };
+    expect((await owner.ask('POST', '/api/sessions', again)).status).toBe(410);
+    expect((await entries()).map(({ action, fields }) => [action, ...fields])).toContainEqual(['sessions-let-go', '1']);
   }, 30_000);
 
   test('words that look like another line of a log or a formula stay words', async () => {

@@ -62,7 +62,7 @@ describe('a fresh place', () => {
     expect(body).toMatchObject({ clients: 0, movements: STARTER_SIZE, kit: [] });
     const db = new Database(server.database, { readonly: true });
     expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
-    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 13 });
+    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 14 });
     db.close();
   });
 

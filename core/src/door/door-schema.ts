@@ -93,5 +93,7 @@ export const keepsSchema = z.strictObject({
   auditDays: z.int(),
   /** Ids of deleted people and sessions, by which devices learn of it. */
   erasedDays: z.int(),
+  /** Sessions with all that they taught; null for ever. */
+  sessionDays: z.int().nullable(),
 });
 export type Keeps = z.infer<typeof keepsSchema>;

@@ -24,6 +24,8 @@ export const AUDIT_ACTIONS = [
   'client-restored',
   'client-shared',
   'audit-exported',
+  'keeps-changed',
+  'sessions-let-go',
 ] as const;
 export type AuditAction = (typeof AUDIT_ACTIONS)[number];
 

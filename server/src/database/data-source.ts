@@ -13,6 +13,7 @@ import { Causes1802000000000 } from './migrations/causes.js';
 import { Door1806000000000 } from './migrations/door.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Feeds1807000000000 } from './migrations/feeds.js';
+import { SessionKeeps1808000000000 } from './migrations/session-keeps.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Looks1804000000000 } from './migrations/looks.js';
@@ -37,6 +38,7 @@ export const MIGRATIONS = [
   Stills1805000000000,
   Door1806000000000,
   Feeds1807000000000,
+  SessionKeeps1808000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

@@ -14,6 +14,7 @@ import {
   Max,
   MaxLength,
   Min,
+  ValidateIf,
 } from 'class-validator';
 import { PageQuery } from '../problems/cursor.js';
 import { IsName } from '../problems/text.js';
@@ -131,4 +132,10 @@ export class KeepsDto implements Body<'PATCH /door/keeps'> {
   @Min(90)
   @Max(3650)
   erasedDays: number;
+
+  @ValidateIf(({ sessionDays }: KeepsDto) => sessionDays !== null)
+  @IsInt()
+  @Min(365)
+  @Max(36_500)
+  sessionDays: number | null;
 }

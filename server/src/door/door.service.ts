@@ -9,6 +9,7 @@ import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { invalid, ProblemException } from '../problems/problem.js';
+import { eraseSessionsBefore } from '../sessions/erase-sessions.js';
 import { type AccountRow, AccountsService, keyOf, roleSees } from './accounts.service.js';
 import { Attempts } from './attempts.js';
 import { audited, AuditService, letGo } from './audit.service.js';
@@ -283,29 +284,38 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   async keeps(): Promise<Keeps> {
-    const [row] = await this.database.query<Keeps[]>('SELECT auditDays, erasedDays FROM door WHERE id = 1');
-    return row ?? { auditDays: KEPT_DAYS, erasedDays: KEPT_DAYS };
+    const [row] = await this.database.query<Keeps[]>(KEEPS);
+    return row ?? { auditDays: KEPT_DAYS, erasedDays: KEPT_DAYS, sessionDays: null };
   }
 
-  /** How long the audit is kept, and the ids of who was deleted. */
-  setKeeps({ auditDays, erasedDays }: Keeps, visitor: Visitor, device: string): void {
+  /** How long the audit is kept, the ids of who was deleted, and sessions. */
+  setKeeps({ auditDays, erasedDays, sessionDays }: Keeps, visitor: Visitor, device: string): void {
     this.gate.write((writer) => {
-      writer.run('UPDATE door SET auditDays = ?, erasedDays = ? WHERE id = 1', auditDays, erasedDays);
-      const fields = [`audit ${auditDays} days`, `deleted ${erasedDays} days`];
-      audited(writer, { visitor, device, action: 'door-changed', fields });
+      writer.run(
+        'UPDATE door SET auditDays = ?, erasedDays = ?, sessionDays = ? WHERE id = 1',
+        auditDays,
+        erasedDays,
+        sessionDays,
+      );
+      const sessions = sessionDays === null ? 'for ever' : `${sessionDays} days`;
+      const fields = [`audit ${auditDays} days`, `deleted ${erasedDays} days`, `sessions ${sessions}`];
+      audited(writer, { visitor, device, action: 'keeps-changed', fields });
     });
     this.letGoOld();
   }
 
   private letGoOld(): void {
+    let gone = 0;
     this.ifRoom((writer) => {
-      const row = writer.get<Keeps>('SELECT auditDays, erasedDays FROM door WHERE id = 1');
+      const row = writer.get<Keeps>(KEEPS);
       if (!row) return;
       const before = (days: number) => iso(Date.now() - days * DAY);
       letGo(writer, before(row.auditDays));
       writer.run('DELETE FROM erased WHERE at < ?', before(row.erasedDays));
       writer.run('DELETE FROM pairings WHERE endsAt < ?', iso(Date.now()));
+      if (row.sessionDays !== null) gone = eraseSessionsBefore(writer, before(row.sessionDays));
     });
+    if (gone > 0) this.gate.scrub();
   }
 
   private setLocked({ hash }: SessionRow, at: string): void {
@@ -325,6 +335,8 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
     writer.run('UPDATE door SET state = ? WHERE id = 1', state);
   }
 }
+
+const KEEPS = 'SELECT auditDays, erasedDays, sessionDays FROM door WHERE id = 1';
 
 const visitorOf = (account: AccountRow, tablet: boolean): Visitor => ({
   id: account.id,

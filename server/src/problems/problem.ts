@@ -15,6 +15,7 @@ const TITLES: Readonly<Record<number, string>> = {
   403: 'Not allowed',
   404: 'Not found',
   409: 'Changed in the meantime',
+  410: 'Gone for good',
   413: 'Too large',
   415: 'Of a wrong kind',
   422: 'Some fields are wrong',
@@ -48,6 +49,6 @@ export const notFound = (what: string, id: string): ProblemException =>
 export const stale = (what: string, sent: number, current: number): ProblemException =>
   new ProblemException(
     409,
-    `This ${what} is at version ${current} by now; your change was made from version ${sent}.`,
+    `Somebody changed this ${what} in the meantime. Load it again, and make your change once more.`,
     [{ path: 'version', message: `is ${sent}, but the current version is ${current}` }],
   );

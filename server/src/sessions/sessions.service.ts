@@ -21,7 +21,7 @@ import { SEEN_SESSIONS } from '../door/access.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { PlanEntity } from '../plans/plan.entity.js';
 import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
-import { invalid, notFound } from '../problems/problem.js';
+import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { EventsService } from './events.service.js';
 import { SessionEntity } from './session.entities.js';
@@ -92,7 +92,7 @@ export class SessionsService {
     };
   }
 
-  /** Starts a session; the same id sent again answers the session that is there. @throws 422 */
+  /** Starts a session; the same id sent again answers the session that is there. @throws 410 for one that was deleted, 422 */
   async start({
     id = uuidv7(),
     clientIds,
@@ -122,6 +122,8 @@ export class SessionsService {
     this.gate.write((writer) => {
       // Two devices may have come here at once.
       if (writer.get('SELECT 1 FROM sessions WHERE id = ?', id)) return;
+      if (writer.get('SELECT 1 FROM erased WHERE id = ?', id))
+        throw new ProblemException(410, 'This session was deleted for good.');
       writer.insert(SessionEntity, {
         id,
         startedAt: new Date(startedAt).toISOString(),

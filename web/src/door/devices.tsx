@@ -8,11 +8,11 @@ import { call } from '../api/http';
 import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
-import { useVisitor } from './use-door';
+import { useMay } from './use-door';
 
 export function Devices() {
   const [pairing, pair] = useState(false);
-  const trains = useVisitor()?.role !== 'assistant';
+  const { train: trains } = useMay();
   const tablet = useQuery(doorQuery).data?.tablet === true;
   const network = useQuery(networkQuery).data;
   return (

@@ -1,52 +1,102 @@
-/** For how long the audit and the traces of deleted people are kept. */
+/** For how long the audit, the traces of deleted people and sessions are kept. */
 import type { Keeps } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { keepsQuery } from '../api/door';
 import { call } from '../api/http';
+import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 
 const YEARS = [1, 2, 3, 5, 10];
 const YEAR = 365;
 
+const yearWords = (days: number): string => {
+  const years = Math.round(days / YEAR);
+  return years === 1 ? '1 year' : `${years} years`;
+};
+
 export function KeepsForm() {
   const keeps = useQuery(keepsQuery).data;
   const queries = useQueryClient();
+  const [shorter, setShorter] = useState<number | null>(null);
   const save = useMutation({
     mutationFn: (next: Keeps) => call('PATCH /door/keeps', { body: next }),
-    onSuccess: (next) => queries.setQueryData(keepsQuery.queryKey, next),
+    onSuccess: (next) => {
+      queries.setQueryData(keepsQuery.queryKey, next);
+      setShorter(null);
+    },
   });
   if (!keeps) return null;
+  const change = (part: Partial<Keeps>) => save.mutate({ ...keeps, ...part });
   return (
     <details className="mb-4">
-      <summary className="min-h-11 cursor-pointer">How long this is kept</summary>
-      <div className="flex flex-wrap gap-6 pb-2">
-        <Years
-          title="This list"
-          days={keeps.auditDays}
-          onChange={(auditDays) => save.mutate({ ...keeps, auditDays })}
-        />
+      <summary className="min-h-11 cursor-pointer">How long things are kept</summary>
+      <div className="flex flex-wrap items-end gap-6 pb-2">
+        <Years title="This list" days={keeps.auditDays} onChange={(days) => days && change({ auditDays: days })} />
         <Years
           title="That somebody was deleted, for devices that come by late"
           days={keeps.erasedDays}
-          onChange={(erasedDays) => save.mutate({ ...keeps, erasedDays })}
+          onChange={(days) => days && change({ erasedDays: days })}
+        />
+        <Years
+          title="Sessions, and what they taught"
+          days={keeps.sessionDays}
+          endless
+          onChange={(days) =>
+            days !== null && days < (keeps.sessionDays ?? Infinity) ? setShorter(days) : change({ sessionDays: days })
+          }
         />
       </div>
-      <Wrong error={save.error} />
+      {shorter === null && <Wrong error={save.error} />}
+      {shorter !== null && (
+        <Dialog title="Delete older sessions" onClose={() => setShorter(null)}>
+          <div className="space-y-4">
+            <p>
+              Sessions of more than {yearWords(shorter)} ago are deleted for good: now, and from now on every day. What
+              they taught of cues, weights and rungs goes with them. Plans and clients stay.
+            </p>
+            <Wrong error={save.error} />
+            <button
+              type="button"
+              className="btn btn-error btn-lg"
+              disabled={save.isPending}
+              onClick={() => change({ sessionDays: shorter })}
+            >
+              Delete older sessions
+            </button>
+          </div>
+        </Dialog>
+      )}
     </details>
   );
 }
 
-function Years({ title, days, onChange }: { title: string; days: number; onChange: (days: number) => void }) {
-  const years = Math.round(days / YEAR);
+function Years({
+  title,
+  days,
+  endless = false,
+  onChange,
+}: {
+  title: string;
+  days: number | null;
+  endless?: boolean;
+  onChange: (days: number | null) => void;
+}) {
+  const years = days === null ? null : Math.round(days / YEAR);
   return (
     <label>
       <span className="quiet block text-sm">{title}</span>
-      <select className="select w-32" value={years} onChange={(event) => onChange(Number(event.target.value) * YEAR)}>
-        {[...new Set([...YEARS, years])]
+      <select
+        className="select w-32"
+        value={years ?? ''}
+        onChange={({ target }) => onChange(target.value === '' ? null : Number(target.value) * YEAR)}
+      >
+        {endless && <option value="">for ever</option>}
+        {[...new Set([...YEARS, ...(years === null ? [] : [years])])]
           .sort((a, b) => a - b)
           .map((n) => (
             <option key={n} value={n}>
-              {n} {n === 1 ? 'year' : 'years'}
+              {yearWords(n * YEAR)}
             </option>
           ))}
       </select>

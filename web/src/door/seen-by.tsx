@@ -16,7 +16,8 @@ export function SeenBy({ clientId }: { clientId: string }) {
     onSuccess: () => queries.invalidateQueries({ queryKey: trainersQuery(clientId).queryKey }),
   });
   const others = accounts.filter(({ role, shutOutAt }) => role !== 'owner' && shutOutAt === null);
-  const now = seen.data;
+  // What was pressed shows at once, and goes back if it is refused.
+  const now = give.isPending ? give.variables : seen.data;
   if (others.length === 0 || !now) return null;
   return (
     <fieldset className="mt-4">

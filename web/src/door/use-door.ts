@@ -8,6 +8,12 @@ import { leave } from './sealed';
 /** Whoever works here; null while nobody knows. */
 export const useVisitor = (): Visitor | null => useQuery(doorQuery).data?.visitor ?? null;
 
+/** What whoever is in may do: a trainer plans and keeps files, an owner runs the studio. What the server would refuse is not offered. */
+export function useMay(): { train: boolean; own: boolean } {
+  const role = useVisitor()?.role;
+  return { train: role === 'owner' || role === 'trainer', own: role === 'owner' };
+}
+
 /** After whoever is in has changed: nothing that another one has read stays on the screen. */
 export function useGoIn(): () => Promise<void> {
   const queries = useQueryClient();

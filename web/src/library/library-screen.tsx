@@ -19,6 +19,7 @@ import { Search } from 'lucide-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { useMay } from '../door/use-door';
 import { Still } from '../figures/still';
 import { Await, Empty, Loading } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
@@ -55,6 +56,7 @@ export function LibraryScreen() {
     );
   };
 
+  const { train } = useMay();
   const families = useMemo(() => familiesOf(movements), [movements]);
   const levels = useMemo(() => levelsById(families), [families]);
   const most = useMemo(() => families.reduce((high, one) => Math.max(high, one.levels), 0), [families]);
@@ -93,9 +95,11 @@ export function LibraryScreen() {
               <Link className="link" to="/library/health">
                 Health
               </Link>
-              <Link className="link" to="/library/transfer">
-                Import and export
-              </Link>
+              {train && (
+                <Link className="link" to="/library/transfer">
+                  Import and export
+                </Link>
+              )}
               <Link className="link" to="/library/new">
                 New movement
               </Link>

@@ -2,8 +2,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Picture } from '@waxwing/core/movement';
 import { useRef, useState } from 'react';
-import { call } from '../api/http';
+import { addressOf, call } from '../api/http';
 import { picturesQuery } from '../api/queries';
+import { useMay } from '../door/use-door';
 
 const MOST = 6;
 
@@ -13,7 +14,7 @@ export function Pictures({ movementId }: { movementId: string }) {
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
-  const at = `/movements/${encodeURIComponent(movementId)}/pictures`;
+  const { train } = useMay();
   const change = async (request: Promise<Picture[]>) => {
     setProblem(null);
     try {
@@ -62,17 +63,25 @@ export function Pictures({ movementId }: { movementId: string }) {
         <ul className="flex flex-wrap gap-4">
           {pictures.map(({ id, caption }) => (
             <li key={id} className="w-48">
-              <img src={`/api${at}/${id}`} alt={caption} className="bg-base-200 h-36 w-full object-contain" />
+              <img
+                src={addressOf('/movements/{movementId}/pictures/{id}', { movementId, id })}
+                alt={caption}
+                className="bg-base-200 h-36 w-full object-contain"
+              />
               <p className="flex items-center justify-between gap-2 text-sm">
                 <span className="truncate">{caption}</span>
-                <button
-                  type="button"
-                  className="btn btn-xs btn-ghost"
-                  aria-label={`Remove picture ${caption}`}
-                  onClick={() => void change(call('DELETE /movements/{movementId}/pictures/{id}', { movementId, id }))}
-                >
-                  Remove
-                </button>
+                {train && (
+                  <button
+                    type="button"
+                    className="btn btn-xs btn-ghost"
+                    aria-label={`Remove picture ${caption}`}
+                    onClick={() =>
+                      void change(call('DELETE /movements/{movementId}/pictures/{id}', { movementId, id }))
+                    }
+                  >
+                    Remove
+                  </button>
+                )}
               </p>
             </li>
           ))}

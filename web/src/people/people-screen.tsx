@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { clientsQuery } from '../api/queries';
+import { useMay } from '../door/use-door';
 import { Ledger } from '../shell/ledger';
 import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
@@ -17,30 +18,37 @@ import { WeeksLine } from './weeks-line';
 const MANY = 12;
 
 export function PeopleScreen() {
+  const { train, own } = useMay();
   return (
     <Page
       title="People"
       actions={
         <>
-          <BringBack />
-          <Link to="/people/new" className="btn btn-primary">
-            Add a client
-          </Link>
+          {own && <BringBack />}
+          {train && (
+            <Link to="/people/new" className="btn btn-primary">
+              Add a client
+            </Link>
+          )}
         </>
       }
     >
       <Await query={useQuery({ ...clientsQuery, staleTime: 0 })} what="the clients">
-        {(clients) => (clients.length === 0 ? <Nobody /> : <Clients clients={clients} />)}
+        {(clients) => (clients.length === 0 ? <Nobody own={own} /> : <Clients clients={clients} />)}
       </Await>
     </Page>
   );
 }
 
-const Nobody = () => (
+const Nobody = ({ own }: { own: boolean }) => (
   <Empty title="No clients yet">
     <p>Add your first client, with the limits that movements must respect and the kit they have at home.</p>
-    <p>Or look round first: the demo studio brings seven invented clients with six weeks of sessions.</p>
-    <LoadDemo />
+    {own && (
+      <>
+        <p>Or look round first: the demo studio brings seven invented clients with six weeks of sessions.</p>
+        <LoadDemo />
+      </>
+    )}
   </Empty>
 );
 

@@ -28,7 +28,7 @@ import {
   recordQuery,
   sessionsQuery,
 } from '../api/queries';
-import { useVisitor } from '../door/use-door';
+import { useMay } from '../door/use-door';
 import { StartSession } from '../floor/start-session';
 import { Await } from '../shell/states';
 import { dayWords, minutesBetween, today } from '../words/dates';
@@ -44,7 +44,7 @@ import { PageHead, Section } from '../shell/page';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
-  return useVisitor()?.role === 'assistant' ? <OnTheFloor clientId={clientId} /> : <File clientId={clientId} />;
+  return useMay().train ? <File clientId={clientId} /> : <OnTheFloor clientId={clientId} />;
 }
 
 const File = ({ clientId }: { clientId: string }) => (

@@ -19,6 +19,7 @@ import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { planQuery, plansChanged } from '../api/queries';
+import { useMay } from '../door/use-door';
 import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
@@ -29,6 +30,7 @@ import { addBlock, atPlace, copyOf, moveItem, withBlocks } from './edit';
 import { faultNames } from './fault-names';
 import { AimField, NumberField, RoomField } from './fields';
 import { Sums, ToMend } from './side-panel';
+import { ReadPlan } from './read-plan';
 import { Stations } from './stations-panel';
 import { Tape } from './tape';
 import { forgetDraft, type Saving } from './plan-saver';
@@ -49,7 +51,9 @@ export function PlanScreen() {
 
 function WithWorld({ stored }: { stored: StoredPlan }) {
   const { world, error } = useWorld(stored.clientIds);
+  const { train } = useMay();
   if (error) return <Failed error={error} />;
+  if (world && !train) return <ReadPlan stored={stored} world={worldAt(world, stored.place)} />;
   return world ? <Editor stored={stored} world={world} /> : <Loading what="clients, kit and library" />;
 }
 
@@ -288,7 +292,7 @@ function Header({
               {client.name}
             </Link>
             <Link className="btn btn-sm" to={`/people/${client.id}/today`}>
-              How today is
+              How they are today
             </Link>
             <Link className="btn btn-sm" to={`/plan/${stored.id}/sheet/${client.id}`}>
               Sheet

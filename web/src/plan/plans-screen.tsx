@@ -3,7 +3,7 @@ import type { PlanSummary } from '@waxwing/core/planning';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { plansQuery } from '../api/queries';
-import { useVisitor } from '../door/use-door';
+import { useMay } from '../door/use-door';
 import { Ledger } from '../shell/ledger';
 import { More } from '../shell/more';
 import { Page } from '../shell/page';
@@ -11,7 +11,7 @@ import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords, today } from '../words/dates';
 
 export function PlansScreen() {
-  const mayPlan = useVisitor()?.role !== 'assistant';
+  const { train: mayPlan } = useMay();
   const query = useInfiniteQuery({ ...plansQuery('plans'), staleTime: 0 });
   const kept = useInfiniteQuery({ ...plansQuery('templates'), staleTime: 0 });
   const templates = kept.data ?? [];

@@ -19,6 +19,7 @@ import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { movementQuery, recordQuery, studioQuery } from '../api/queries';
+import { useMay } from '../door/use-door';
 import { Log } from '../floor/log-sheet';
 import { SaveState } from '../floor/save-state';
 import { queueState, subscribeQueue } from '../floor/tap-queue';
@@ -45,6 +46,7 @@ export function ReviewScreen() {
 
 function Review({ live }: { live: LiveSession }) {
   const { view, state } = live;
+  const { train } = useMay();
   const end = state.log.findLast(({ type }) => type === 'session-finished');
   return (
     <article className="page">
@@ -58,9 +60,11 @@ function Review({ live }: { live: LiveSession }) {
           <>
             <SaveState sessionId={view.id} />
             <nav aria-label="Sets as a file" className="flex gap-2">
-              <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
-                Sets as CSV
-              </a>
+              {train && (
+                <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
+                  Sets as CSV
+                </a>
+              )}
               <a
                 className="btn btn-sm"
                 href={`/api/sessions/${view.id}/sets`}

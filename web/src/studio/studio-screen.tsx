@@ -8,7 +8,7 @@ import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
 import { Devices } from '../door/devices';
 import { PeopleHere } from '../door/people-here';
-import { useVisitor } from '../door/use-door';
+import { useMay } from '../door/use-door';
 import { You } from '../door/you';
 import { FieldError, showProblems } from '../people/field-error';
 import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
@@ -25,8 +25,7 @@ import { Outbox } from './outbox';
 import { type PlaceRow, PlacesFields } from './places-fields';
 
 export function StudioScreen() {
-  const role = useVisitor()?.role;
-  const [owner, trains] = [role === 'owner', role !== 'assistant'];
+  const { own: owner, train: trains } = useMay();
   return (
     <div className="page page-reading space-y-10">
       <PageHead title="Studio" />

@@ -6,10 +6,10 @@ import type { SessionSummary } from '@waxwing/core/session';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { clientsQuery, plansBetweenQuery, sessionsBetweenQuery, studioQuery } from '../api/queries';
-import { useVisitor } from '../door/use-door';
+import { useMay } from '../door/use-door';
 import { longAway } from '../people/away';
 import { Page, Section } from '../shell/page';
-import { Await, Wrong } from '../shell/states';
+import { Await, Empty, Wrong } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
 import {
   agoWords,
@@ -29,6 +29,7 @@ import { VisitRow } from './visit-row';
 import { WeekStrip } from './week-strip';
 
 export function TodayScreen() {
+  const { own, train } = useMay();
   // When they come next changes with every plan.
   const clients = useQuery({ ...clientsQuery, staleTime: 0 });
   const studio = useQuery(studioQuery);
@@ -40,8 +41,12 @@ export function TodayScreen() {
   return (
     <Await query={both} what="the day">
       {({ clients: all, studio: here }) =>
-        // Until the first session is planned or held.
-        all.every(({ last, next }) => last === null && next === null) ? (
+        all.length === 0 && !own ? (
+          <Page title="Today">
+            <NobodyShared train={train} />
+          </Page>
+        ) : // Until the first session is planned or held.
+        own && all.every(({ last, next }) => last === null && next === null) ? (
           <Page title="Welcome to Waxwing" about="Three steps to your first session.">
             <FirstSteps studio={here} clients={all} />
           </Page>
@@ -54,7 +59,7 @@ export function TodayScreen() {
 }
 
 function Day({ clients }: { clients: readonly ClientSummary[] }) {
-  const mayPlan = useVisitor()?.role !== 'assistant';
+  const { train: mayPlan } = useMay();
   const [params] = useSearchParams();
   const setParam = useSetParam();
   const now = new Date();
@@ -117,6 +122,21 @@ function Day({ clients }: { clients: readonly ClientSummary[] }) {
     </Page>
   );
 }
+
+/** Somebody new here, before anybody lets them see a client. */
+const NobodyShared = ({ train }: { train: boolean }) => (
+  <Empty title="Nobody is shared with you yet">
+    <p>
+      Whoever trains a client lets you see them: on the client’s page, under “Seen by”. They are here as soon as that is
+      done.
+    </p>
+    {train && (
+      <Link to="/people/new" className="btn btn-primary">
+        Add a client of your own
+      </Link>
+    )}
+  </Empty>
+);
 
 const NO_PLANS: readonly PlanSummary[] = [];
 const NO_SESSIONS: readonly SessionSummary[] = [];

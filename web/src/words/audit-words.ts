@@ -19,6 +19,8 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'client-restored': 'brought back',
   'client-shared': 'said who sees them',
   'audit-exported': 'exported this list',
+  'keeps-changed': 'changed how long things are kept',
+  'sessions-let-go': 'let old sessions go',
 };
 
 /** Names of fields as they are read. */
