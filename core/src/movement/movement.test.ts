@@ -10,6 +10,7 @@ import {
   kitCounts,
   mayDo,
   openOptions,
+  type KitItem,
   kitWords,
   label,
   leverWords,
@@ -208,5 +209,14 @@ test('words for people', () => {
       },
     ]),
   ).toBe('a pair of dumbbells, or one bell and one bench');
+  const needs = (...items: [KitItem, number?][]) => ({ needs: items.map(([item, count = 1]) => ({ item, count })) });
+  expect(kitWords([{ needs: [] }])).toBe('nothing');
+  expect(kitWords([{ needs: [] }, needs(['dumbbell']), needs(['bell']), needs(['bell', 2])])).toBe(
+    'nothing, or one dumbbell or bell, or a pair of bells',
+  );
+  expect(
+    kitWords([needs(['bench']), needs(['bench'], ['dumbbell']), needs(['bench'], ['bell']), needs(['bench'], ['jug'])]),
+  ).toBe('one bench alone, or with one dumbbell, bell or jug');
+  expect(kitWords([needs(['bench'], ['bar']), needs(['bench'], ['strap'])])).toBe('one bench with one bar or strap');
   expect(loadLabel({ kg: 11.34, label: '25 lb' })).toBe('25 lb');
 });

@@ -98,18 +98,44 @@ const ITEM_WORDS: Readonly<Partial<Record<KitItem, readonly [one: string, many: 
   'jump-box': ['jump box', 'jump boxes'],
 };
 
-function needWords({ item, count }: KitNeed): string {
+/** How many and what, apart: `one` and `bench`, `a pair of` and `dumbbells`. */
+function needParts({ item, count }: KitNeed): [how: string, what: string] {
   const [one, many] = ITEM_WORDS[item] ?? [inWords(item), `${inWords(item)}s`];
-  if (count === 1) return `${item === 'wall' ? 'a' : 'one'} ${one}`;
-  return count === 2 && (item === 'dumbbell' || item === 'bell') ? `a pair of ${many}` : `${count} ${many}`;
+  if (count === 1) return [item === 'wall' ? 'a' : 'one', one];
+  return count === 2 && (item === 'dumbbell' || item === 'bell') ? ['a pair of', many] : [String(count), many];
 }
 
-/** A movement's kit options in words: `one dumbbell, or one bell, or a pair of dumbbells and one bench`; `nothing` for none. */
+const needWords = (need: KitNeed): string => needParts(need).join(' ');
+const orWords = (all: readonly string[]): string =>
+  all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`;
+
+/** What is chosen between, things of one number together: `one dumbbell, bell or jug, or a pair of bells`. */
+function choiceWords(options: readonly (readonly KitNeed[])[]): string {
+  const alike = new Map<string, string[]>();
+  for (const needs of options) {
+    const [how, what] = needs.length === 1 && needs[0] ? needParts(needs[0]) : [needs.map(needWords).join(' and '), ''];
+    alike.set(how, [...(alike.get(how) ?? []), what]);
+  }
+  return [...alike].map(([how, what]) => `${how} ${orWords(what)}`.trim()).join(', or ');
+}
+
+/**
+ * A movement's kit options in words: `one dumbbell or bell, or a pair of dumbbells`; what every option has comes first:
+ * `one bench alone, or with one dumbbell or bell`; `nothing` for none.
+ */
 export function kitWords(options: readonly Pick<KitOption, 'needs'>[]): string {
-  if (options.length === 0) return 'nothing';
-  return options
-    .map(({ needs }) => (needs.length === 0 ? 'nothing' : needs.map(needWords).join(' and ')))
-    .join(', or ');
+  const [first, ...others] = options;
+  if (!first) return 'nothing';
+  const key = ({ item, count }: KitNeed) => `${item} ${count}`;
+  const always = first.needs.filter((need) =>
+    others.every(({ needs }) => needs.some((other) => key(other) === key(need))),
+  );
+  const rest = options.map(({ needs }) => needs.filter((need) => !always.some((one) => key(one) === key(need))));
+  const more = rest.filter((needs) => needs.length > 0);
+  if (more.length === 0) return always.length > 0 ? always.map(needWords).join(' and ') : 'nothing';
+  const bare = more.length < rest.length;
+  if (always.length === 0) return `${bare ? 'nothing, or ' : ''}${choiceWords(more)}`;
+  return `${always.map(needWords).join(' and ')}${bare ? ' alone, or' : ''} with ${choiceWords(more)}`;
 }
 
 /** What is spoken for a correction: its cue, or its own words; null where it is only done. */

@@ -1,6 +1,5 @@
 /** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
-import { type FigureLibrary, keyTimes, type Motion } from '@waxwing/core/body';
-import { bestView } from '@waxwing/core/coaching';
+import type { FigureLibrary, Motion } from '@waxwing/core/body';
 import type { MovementPage } from '@waxwing/core/ladder';
 import { figureIdOf, label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
@@ -11,6 +10,7 @@ import { Await, Empty } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
 import { PageTitle } from '../shell/page';
 import { FigureDrawing } from './figure';
+import { FaultDrawing } from './fault-drawing';
 import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
@@ -144,18 +144,15 @@ const FaultsShown = memo(function FaultsShown({
   return (
     <ul className="flex flex-wrap gap-3">
       {(page?.movement.faults ?? []).map((fault) => {
-        const detail = library.figures[movement.id]?.faults[fault.id];
-        const faulty = detail && motionIn(library, movement, fault.id);
-        if (!faulty) return null;
-        const worst = detail.at === 'start' || faulty.figure.cycle ? 0 : (keyTimes(faulty).at(-1) ?? 0);
+        if (!library.figures[movement.id]?.faults[fault.id]) return null;
         return (
           <li key={fault.id} className="w-28">
-            <FigureDrawing
-              motion={faulty}
-              at={worst}
-              view={view ?? bestView(fault)}
+            <FaultDrawing
+              library={library}
+              movement={movement}
+              fault={fault}
+              view={view}
               title={`${movement.name}: ${fault.name}`}
-              mark={detail.mark}
               className="h-28 w-full"
             />
             <p className="text-center text-sm leading-tight">{fault.name}</p>

@@ -16,7 +16,7 @@ import { familiesOf, type Family } from '@waxwing/core/ladder';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Search } from 'lucide-react';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
@@ -360,6 +360,28 @@ const MovementRow = memo(
 );
 MovementRow.displayName = 'MovementRow';
 
+const FoundFaultPicture = lazy(() => import('./found-fault'));
+
+/** Drawing waits until nobody types. */
+const CALM_MS = 400;
+const MOST_PICTURED = 4;
+
+const seenIn = ({ movements }: FoundFault, byId: ReadonlyMap<string, MovementSummary>) =>
+  movements.flatMap(({ id, faultId }) => {
+    const movement = byId.get(id);
+    return movement ? [{ movement, faultId }] : [];
+  });
+
+/** Whether something has stayed as it is for a while. */
+function useCalm(what: unknown): boolean {
+  const [calm, setCalm] = useState<unknown>(null);
+  useEffect(() => {
+    const waiting = setTimeout(() => setCalm(what), CALM_MS);
+    return () => clearTimeout(waiting);
+  }, [what]);
+  return calm === what;
+}
+
 const Faults = memo(function Faults({
   faults,
   byId,
@@ -368,6 +390,7 @@ const Faults = memo(function Faults({
   byId: ReadonlyMap<string, MovementSummary>;
 }) {
   const follow = usePlainLinks();
+  const calm = useCalm(faults);
   return (
     <section
       aria-labelledby="found-faults"
@@ -382,19 +405,28 @@ const Faults = memo(function Faults({
       <ul className="ruled">
         {faults.map((fault, place) => (
           // By place, as the rows are.
-          <li key={place} className="py-2">
-            <p className="font-semibold">{fault.name}</p>
-            <p className="quiet mb-1 text-sm">{fault.looksLike}</p>
-            <p className="flex flex-wrap gap-x-3 text-sm">
-              {fault.movements.slice(0, MOST_NAMED).map(({ id, faultId }, place) => (
-                <a key={place} className="link" href={`/library/${id}?fault=${faultId}`}>
-                  {byId.get(id)?.name}
-                </a>
-              ))}
-              {fault.movements.length > MOST_NAMED && (
-                <span className="quiet">and {fault.movements.length - MOST_NAMED} more</span>
+          <li key={place} className="flex gap-3 py-2">
+            <div className="min-w-0 flex-1">
+              <p className="font-semibold">{fault.name}</p>
+              <p className="quiet mb-1 text-sm">{fault.looksLike}</p>
+              <p className="flex flex-wrap gap-x-3 text-sm">
+                {fault.movements.slice(0, MOST_NAMED).map(({ id, faultId }, place) => (
+                  <a key={place} className="link" href={`/library/${id}?fault=${faultId}`}>
+                    {byId.get(id)?.name}
+                  </a>
+                ))}
+                {fault.movements.length > MOST_NAMED && (
+                  <span className="quiet">and {fault.movements.length - MOST_NAMED} more</span>
+                )}
+              </p>
+            </div>
+            <span className="min-h-20 w-20 shrink-0 max-lg:hidden">
+              {calm && place < MOST_PICTURED && (
+                <Suspense>
+                  <FoundFaultPicture seen={seenIn(fault, byId)} className="h-20 w-20" />
+                </Suspense>
               )}
-            </p>
+            </span>
           </li>
         ))}
       </ul>

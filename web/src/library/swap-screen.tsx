@@ -15,6 +15,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { clientOnDayQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
+import { Still } from '../figures/still';
 import { Await, Empty } from '../shell/states';
 import { today } from '../words/dates';
 import { useStanding } from './use-standing';
@@ -58,6 +59,7 @@ const ANYBODY = standingOf({ limits: [], ease: null }, []);
 function Swap({ from, movements }: { from: MovementSummary; movements: readonly MovementSummary[] }) {
   const [params] = useSearchParams();
   const catalog = useMemo(() => buildCatalog(movements), [movements]);
+  const byId = useMemo(() => new Map(movements.map((movement) => [movement.id, movement])), [movements]);
   const clients = useQuery(clientsQuery).data ?? [];
   const clientId = params.get('client') ?? '';
   const client = useQuery({ ...clientOnDayQuery(clientId, today()), enabled: clientId !== '' }).data;
@@ -166,6 +168,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
                 <span className="pt-1">
                   <LadderMark direction={!answer.levels ? 'sideways' : answer.levels < 0 ? 'easier' : 'harder'} />
                 </span>
+                <Still movement={byId.get(answer.id) ?? { id: answer.id }} className="h-12 w-12 shrink-0" />
                 <span>
                   <Link className="link text-lg font-semibold" to={`/library/${answer.id}`}>
                     {answer.name}
