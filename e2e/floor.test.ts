@@ -257,6 +257,14 @@ test('on a tablet and a phone the floor has the screen for itself: what is press
     for (const name of ['Set done', 'More: reps', 'Emergency', 'Pain'])
       await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 });
   }
+  // With two on a small phone there is least room.
+  await studio.openPlan(
+    page,
+    ['Ilka Varga', 'Rasmus Tolle'],
+    [{ kind: 'strength', lines: [{ movementId: 'push-up' }] }],
+  );
+  for (const name of ['Set done', 'More: reps'])
+    await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 });
   await page.getByRole('button', { name: 'Other screens' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Log' }).click();
   await expect(page.getByRole('dialog', { name: 'Log' })).toBeVisible();

@@ -71,7 +71,7 @@ function Row({ account, onCode }: { account: Account; onCode: (made: { name: str
   const out = account.shutOutAt !== null;
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
-      <span className="min-w-0 flex-1 font-semibold">
+      <span className="min-w-0 flex-1 font-semibold max-sm:basis-full">
         {account.name}
         {out && <span className="quiet font-normal"> · shut out</span>}
         {!out && !account.signsIn && <span className="quiet font-normal"> · has no passphrase yet</span>}

@@ -48,8 +48,8 @@ export function FloorHeader({
   useKeys(['o'], () => setOpen('run'));
   useKeys(['l'], () => setOpen('log'));
   return (
-    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1 xl:flex-nowrap xl:whitespace-nowrap">
-      <h1 className={clients.length > 1 ? 'sr-only' : 'min-w-0 text-2xl xl:truncate'}>
+    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1 max-sm:gap-x-2 max-sm:px-3 xl:flex-nowrap xl:whitespace-nowrap">
+      <h1 className={clients.length > 1 ? 'sr-only' : 'min-w-0 text-2xl max-sm:-order-2 xl:truncate'}>
         {clients.map(({ name }) => name).join(', ')}
       </h1>
       <Elapsed live={live} />
@@ -63,7 +63,7 @@ export function FloorHeader({
         </span>
       )}
       <SaveState sessionId={live.view.id} awake={awake} />
-      <span className="flex shrink-0 gap-1">
+      <span className="flex shrink-0 gap-1 max-sm:-order-1 max-sm:ml-auto">
         <HeadButton name="Order of the session" onClick={() => setOpen('run')}>
           <ListOrdered aria-hidden />
         </HeadButton>
@@ -144,12 +144,12 @@ function Elapsed({ live }: { live: LiveSession }) {
   const clientId = live.view.clients[0]?.id ?? '';
   const turn = () => void live.tap(clientId, [draft(uuidv7(), stands ? 'session-resumed' : 'session-paused', {})]);
   return (
-    <p className="flex items-center gap-2 text-2xl">
+    <p className="flex items-center gap-2 text-2xl max-sm:-order-2">
       <span role="timer" aria-label="Time since the start">
         {hours > 0 && `${hours}:`}
         {pad(Math.floor(seconds / 60) % 60)}:{pad(seconds % 60)}
       </span>
-      {programme && <span className="quiet text-xl">of {programme.plan.minutes} min</span>}
+      {programme && <span className="quiet text-xl max-sm:hidden">of {programme.plan.minutes} min</span>}
       {!live.state.finishedAt && (
         <button
           type="button"
@@ -170,11 +170,15 @@ function Elapsed({ live }: { live: LiveSession }) {
   );
 }
 
+const LAST_MINUTES = 5 * 60;
+
 function Left({ live, views, onOpen }: { live: LiveSession; views: readonly LaneView[]; onOpen: () => void }) {
   const toDo = leftOf(views);
   const over = useTimed((now) => minutesOver(live, toDo, now));
   if (toDo === 0) return null;
-  if (over === 0) return <p className="quiet">{minuteWords(toDo)} left</p>;
+  // Seconds only matter when few are left.
+  if (over === 0)
+    return <p className="quiet">{toDo >= LAST_MINUTES ? `${Math.round(toDo / 60)} min` : minuteWords(toDo)} left</p>;
   return (
     <button type="button" className="btn target border-base-content border-2 px-3" onClick={onOpen}>
       {over} min over

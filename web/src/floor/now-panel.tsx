@@ -32,7 +32,7 @@ function NextName({ view }: { view: LaneView }) {
   const next = nextOther(view);
   if (!next) return null;
   return (
-    <span className="quiet float-right max-w-72 truncate pl-4">
+    <span className="quiet float-right max-w-72 truncate pl-4 max-sm:hidden">
       Next <span className="font-semibold">{movementOf(view, next.lane.movementId)?.name}</span>
     </span>
   );
@@ -102,7 +102,7 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
   }, [words]);
   const since = sinceLastTime(view);
   return (
-    <section aria-label="Now" className="now-band flex flex-1 gap-4 px-5 py-3">
+    <section aria-label="Now" className="now-band flex flex-1 gap-4 px-5 py-3 [@media(max-height:760px)]:max-sm:py-1">
       {view.page && <TeachFigure movement={view.page.movement} />}
       <div className="min-w-0 flex-1">
         <p>
@@ -114,7 +114,11 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
               · {label(shown.cue.phase)} · {shown.cue.channel}
             </span>
           )}
-          {since && <span className="block">{sinceWords(since, (id) => nameOf(view, id))}</span>}
+          {since && (
+            <span className="block [@media(max-height:760px)]:max-sm:hidden">
+              {sinceWords(since, (id) => nameOf(view, id))}
+            </span>
+          )}
         </p>
         <p role="status" className="big-words my-1 text-balance">
           {shown ? shown.cue.text : 'No cue is written for this movement yet.'}

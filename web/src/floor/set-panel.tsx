@@ -221,12 +221,18 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
         </div>
         <TimeBox view={view} />
         {mode === 'reps' && !parts && (
-          <button type="button" className="btn target px-3" onClick={count}>
+          <button type="button" className="btn target px-3 max-[380px]:px-2" onClick={count}>
             Count{counted > 0 ? ` ${counted}` : ''}
           </button>
         )}
         {!(measures && test.seconds === null && mode === 'reps') && (
-          <button type="button" className="btn target px-3" aria-pressed={runs} disabled={waits} onClick={runTimer}>
+          <button
+            type="button"
+            className="btn target px-3 max-[380px]:px-2"
+            aria-pressed={runs}
+            disabled={waits}
+            onClick={runTimer}
+          >
             {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
             {timer
               ? runs

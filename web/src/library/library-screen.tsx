@@ -121,7 +121,7 @@ export function LibraryScreen() {
                 if (event.key === 'Enter') remember();
               }}
             />
-            <kbd className="kbd kbd-sm" aria-hidden>
+            <kbd className="kbd kbd-sm max-sm:hidden" aria-hidden>
               /
             </kbd>
           </label>

@@ -165,6 +165,7 @@ function FamilyMap({ movements, families, family }: Props) {
             <Controls showInteractive={false} />
             {laid.nodes.length > MOST_AT_ONCE && (
               <MiniMap
+                className="max-sm:hidden"
                 pannable
                 zoomable
                 ariaLabel="The whole ladder"

@@ -94,7 +94,7 @@ function Rows({ label, clients, now }: { label: string; clients: readonly Client
   return (
     <Ledger
       label={label}
-      columns="minmax(13rem, 1.3fr) 5rem minmax(0, 2fr) 11rem"
+      columns="minmax(10rem, 1fr) 4.5rem minmax(9rem, 1.5fr) 9.5rem"
       rows={clients.map((client) => ({
         key: client.id,
         to: `/people/${client.id}`,

@@ -184,7 +184,7 @@ export function NewPlanScreen() {
           }}
         />
         <RoomField value={space} onChange={setSpace} />
-        <label>
+        <label className="sm:col-span-2">
           <span className="quiet block text-sm">When</span>
           <input
             type="datetime-local"

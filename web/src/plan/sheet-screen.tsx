@@ -123,7 +123,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
     ...(line.changed ? [`Since last time: ${line.changed}`] : []),
   ];
   return (
-    <li className="flex break-inside-avoid items-start gap-3 border-b border-current/20 py-2">
+    <li className="flex break-inside-avoid items-start gap-3 border-b border-current/20 py-2 max-sm:flex-col max-sm:gap-1 print:flex-row">
       <Small movementId={line.movementId} />
       <div>
         <p className="font-bold">
