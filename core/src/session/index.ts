@@ -7,5 +7,6 @@ export * from './digest.js';
 export * from './run.js';
 export * from './signals.js';
 export * from './timer.js';
+export * from './told.js';
 export * from './view.js';
 export * from './programme.js';

@@ -2,15 +2,11 @@
  * Events that say something of somebody's health, or hold a note: their data lies sealed within the JSON of the event. The rest of it stays
  * plain, so that the store can order and find it.
  */
-import type { SessionEvent } from '@waxwing/core/session';
+import { isTold, type SessionEvent } from '@waxwing/core/session';
 import { parsed } from '../database/json-column.js';
 import { isSealed, type Sealer } from './sealer.js';
 
 const WHERE = 'events.data';
-
-/** Pain, private notes, and why something was done despite a limit. */
-const isTold = ({ type, data }: SessionEvent): boolean =>
-  type === 'pain-reported' || type === 'note-written' || (typeof data === 'object' && 'despite' in data);
 
 /** As SQL over `document`: what may have to be sealed, or is. Words that only look like it cost a look. */
 export const MAY_BE_TOLD = ['"pain-reported"', '"note-written"', '"despite"', '"sealed:']

@@ -5,6 +5,7 @@
 import type { Door } from '@waxwing/core/door';
 import type { SessionEvent } from '@waxwing/core/session';
 import { openDB, type DBSchema } from 'idb';
+import { endKey } from '../floor/device-key';
 import { throwAllAway } from '../floor/pack';
 import { emptyQueue, keep, unsentTaps } from '../floor/tap-queue';
 import { forgetAllHere } from '../shell/kept';
@@ -33,6 +34,7 @@ const keyOf = (sealKey: string): Promise<CryptoKey> =>
 export async function forgetStudio(): Promise<void> {
   await emptyQueue();
   await throwAllAway();
+  await endKey();
   forgetAllHere([THEME_KEY]);
 }
 

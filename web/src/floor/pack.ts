@@ -1,19 +1,31 @@
 /**
  * What a session needs to go on without a server, kept on the device while it runs: people, programme, movements and their figures.
- * Of a client there is what the floor works with, and nothing that is private: no note, no address, no answer, no reason of a limit.
+ * Of a client there is what the floor works with, and nothing that is private: no note, no address, no answer, no reason of a limit. Even
+ * that is sealed.
  * It is thrown away when the session is over.
  */
 import { type ClientOnDay, withoutReasons } from '@waxwing/core/client';
 import { dehydrate, hydrate, type DehydratedState, type QueryClient } from '@tanstack/react-query';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { openHere, type SealedHere, sealHere } from './device-key';
+
+interface Pack {
+  sessionId: string;
+  savedAt: number;
+  clientIds: string[];
+  /** The library, its figures and the studio. */
+  state: DehydratedState;
+  /** The same of people and of their session. */
+  sealed: SealedHere;
+}
 
 interface PackSchema extends DBSchema {
-  packs: { key: string; value: { sessionId: string; savedAt: number; state: DehydratedState } };
+  packs: { key: string; value: Pack };
 }
 
 let opened: Promise<IDBPDatabase<PackSchema>> | undefined;
 const database = () =>
-  (opened ??= openDB<PackSchema>('waxwing-pack', 5, {
+  (opened ??= openDB<PackSchema>('waxwing-pack', 6, {
     upgrade: (db) => {
       // Earlier packs held more than a device may keep, or less than the floor reads today.
       if (db.objectStoreNames.contains('packs')) db.deleteObjectStore('packs');
@@ -23,6 +35,8 @@ const database = () =>
 
 /** What the floor reads, by the first word of its key. */
 const NEEDED = ['session', 'client-on-day', 'record', 'studio', 'house-rules', 'fault-kinds', 'library', 'figures'];
+/** What of it says something of somebody. */
+const ABOUT_PEOPLE = ['session', 'client-on-day', 'record'];
 /** The index of the search is built anew, and not stored. */
 const REBUILT = 'index';
 /** A session that nobody came back to. */
@@ -44,7 +58,15 @@ export async function packUp(sessionId: string, queries: QueryClient): Promise<b
     const db = await database();
     for (const { sessionId: id, savedAt } of await db.getAll('packs'))
       if (Date.now() - savedAt > FORGOTTEN_MS) await db.delete('packs', id);
-    await db.put('packs', { sessionId, savedAt: Date.now(), state });
+    const isAboutPeople = ({ queryKey: [kind] }: DehydratedState['queries'][number]) =>
+      ABOUT_PEOPLE.includes(String(kind));
+    await db.put('packs', {
+      sessionId,
+      savedAt: Date.now(),
+      clientIds: state.queries.flatMap(({ queryKey: [kind, id] }) => (kind === 'client-on-day' ? String(id) : [])),
+      state: { ...state, queries: state.queries.filter((query) => !isAboutPeople(query)) },
+      sealed: await sealHere(state.queries.filter(isAboutPeople)),
+    });
     return true;
   } catch {
     return false;
@@ -56,7 +78,8 @@ export async function unpack(sessionId: string, queries: QueryClient): Promise<b
   try {
     const found = await (await database()).get('packs', sessionId);
     if (!found) return false;
-    hydrate(queries, found.state);
+    const people = (await openHere(found.sealed)) as DehydratedState['queries'];
+    hydrate(queries, { ...found.state, queries: [...found.state.queries, ...people] });
     return true;
   } catch {
     return false;
@@ -82,7 +105,7 @@ export async function packedIds(): Promise<string[]> {
   const packs = await database()
     .then((db) => db.getAll('packs'))
     .catch(() => []);
-  return packs.flatMap(({ sessionId, state }) => [sessionId, ...clientsIn(state)]);
+  return packs.flatMap(({ sessionId, clientIds }) => [sessionId, ...clientIds]);
 }
 
 /** Throws away packs of sessions, and of people, that were deleted for good. */
@@ -90,9 +113,6 @@ export async function dropPacks(erased: ReadonlySet<string>): Promise<void> {
   const packs = await database()
     .then((db) => db.getAll('packs'))
     .catch(() => []);
-  for (const { sessionId, state } of packs)
-    if ([sessionId, ...clientsIn(state)].some((id) => erased.has(id))) await throwAway(sessionId);
+  for (const { sessionId, clientIds } of packs)
+    if ([sessionId, ...clientIds].some((id) => erased.has(id))) await throwAway(sessionId);
 }
-
-const clientsIn = ({ queries }: DehydratedState): string[] =>
-  queries.flatMap(({ queryKey: [kind, id] }) => (kind === 'client-on-day' ? String(id) : []));

@@ -3,8 +3,9 @@
  * Events stay here beyond that, because an answer is not the last word: a server may come back from an older copy.
  * So this device asks what the server really has, and sends what is missing again. Only then is all of it saved.
  */
-import { byClock, type SessionEvent, type SessionView } from '@waxwing/core/session';
+import { byClock, isTold, type SessionEvent, type SessionView } from '@waxwing/core/session';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { openHere, type SealedHere, sealHere } from './device-key';
 import { call, isRefusal, ProblemError, troubleOf, type Trouble } from '../api/http';
 
 type Fate = 'waiting' | 'sent' | 'refused';
@@ -16,9 +17,33 @@ interface Stored {
   why?: string;
 }
 
-interface QueueSchema extends DBSchema {
-  events: { key: string; value: Stored; indexes: { bySession: string; byFate: Fate } };
+/** The same as it is written down: the data of what says something private is sealed. */
+interface Written extends Omit<Stored, 'event'> {
+  event: Omit<SessionEvent, 'data'> & { data?: unknown };
+  sealed?: SealedHere;
 }
+
+interface QueueSchema extends DBSchema {
+  events: { key: string; value: Written; indexes: { bySession: string; byFate: Fate } };
+}
+
+async function toWrite(one: Stored): Promise<Written> {
+  if (!isTold(one.event)) return one;
+  const { data, ...event } = one.event;
+  return { ...one, event, sealed: await sealHere(data) };
+}
+
+/** What was written down; what cannot be opened any more is left out. */
+const asRead = async (all: readonly Written[]): Promise<Stored[]> =>
+  (
+    await Promise.all(
+      all.map(async ({ sealed, ...one }): Promise<Stored[]> => {
+        if (!sealed) return [one as Stored];
+        const data = await openHere(sealed).catch(() => undefined);
+        return data === undefined ? [] : [{ ...one, event: { ...one.event, data } as SessionEvent }];
+      }),
+    )
+  ).flat();
 
 /** What the trainer is told of the queue. */
 export interface QueueState {
@@ -73,7 +98,8 @@ const unwritten = new Set<string>();
 async function all(fate: Fate): Promise<Stored[]> {
   const written = await database()
     .then((db) => db.getAllFromIndex('events', 'byFate', fate))
-    .catch(() => []);
+    .then(asRead)
+    .catch((): Stored[] => []);
   const byId = new Map(written.map((one) => [one.event.id, one]));
   for (const [id, one] of held)
     if (one.fate === fate) byId.set(id, one);
@@ -114,7 +140,8 @@ function setState(next: QueueState): void {
 export async function eventsHere(sessionId: string): Promise<SessionEvent[]> {
   const stored = await database()
     .then((db) => db.getAllFromIndex('events', 'bySession', sessionId))
-    .catch(() => []);
+    .then(asRead)
+    .catch((): Stored[] => []);
   const byId = new Map([...stored, ...held.values()].map(({ event }) => [event.id, event]));
   return [...byId.values()].filter((event) => event.sessionId === sessionId);
 }
@@ -154,8 +181,10 @@ export async function keep(events: readonly SessionEvent[], safe: () => void = (
 async function put(entries: readonly Stored[]): Promise<void> {
   for (const one of entries) held.set(one.event.id, one);
   try {
+    // A transaction ends by itself while something else is waited for: what is sealed is sealed before.
+    const written = await Promise.all(entries.map(toWrite));
     const transaction = (await database()).transaction('events', 'readwrite', { durability: 'strict' });
-    await Promise.all([...entries.map((one) => transaction.store.put(one)), transaction.done]);
+    await Promise.all([...written.map((one) => transaction.store.put(one)), transaction.done]);
     for (const { event } of entries) unwritten.delete(event.id);
   } catch {
     for (const { event } of entries) unwritten.add(event.id);
@@ -347,18 +376,26 @@ async function missingOf(sessionId: string, ids: string[]): Promise<string[]> {
 export async function idsHere(): Promise<string[]> {
   const stored = await database()
     .then((db) => db.getAll('events'))
-    .catch((): Stored[] => []);
+    .catch((): Written[] => []);
   return [...new Set(stored.flatMap(({ event }) => [event.clientId, event.sessionId]))];
 }
 
-/** Takes away what was deleted for good, and what the server has had for long. */
+/** Takes away what was deleted for good, and what the server has had for long; seals what is private and was not. */
 export async function dropTaps(erased: ReadonlySet<string>): Promise<void> {
   const db = await database().catch(() => null);
-  const stored = (await db?.getAll('events').catch((): Stored[] => [])) ?? [];
+  const stored = (await db?.getAll('events').catch((): Written[] => [])) ?? [];
   const old = new Date(Date.now() - KEPT_MS).toISOString();
-  for (const { event, fate } of stored) {
+  for (const one of stored) {
+    const { event, fate, sealed } = one;
     const gone = erased.has(event.clientId) || erased.has(event.sessionId);
-    if (!gone && !(fate === 'sent' && event.at < old)) continue;
+    if (!gone && !(fate === 'sent' && event.at < old)) {
+      // An earlier version wrote it down as it was.
+      if (!sealed && isTold(event as SessionEvent))
+        await toWrite(one as Stored)
+          .then((written) => db?.put('events', written))
+          .catch(() => undefined);
+      continue;
+    }
     held.delete(event.id);
     unwritten.delete(event.id);
     await db?.delete('events', event.id).catch(() => undefined);
