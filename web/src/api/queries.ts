@@ -6,21 +6,22 @@ import DataLoader from 'dataloader';
 import { queryOptions, type QueryClient } from '@tanstack/react-query';
 import { today } from '../words/dates';
 import { call } from './http';
+import { clientKeys, libraryKeys, planKeys, sessionKeys } from './keys';
 import { paged } from './paged';
 
 /** Every movement that is not archived. */
 export const movementsQuery = queryOptions({
-  queryKey: ['library', 'list'],
+  queryKey: libraryKeys.list,
   queryFn: () => call('GET /movements').then((answer) => answer.items),
 });
 
 export const archivedQuery = queryOptions({
-  queryKey: ['library', 'archived'],
+  queryKey: libraryKeys.archived,
   queryFn: () => call('GET /movements', { query: { archived: 'true' } }).then((answer) => answer.items),
 });
 
 export const healthQuery = queryOptions({
-  queryKey: ['library', 'health'],
+  queryKey: libraryKeys.health,
   queryFn: () => call('GET /library/health'),
 });
 
@@ -70,19 +71,19 @@ export const figuresQuery = queryOptions({
 /** Pictures kept of a client's clips. */
 export const clientStillsQuery = (clientId: string) =>
   queryOptions({
-    queryKey: ['clients', clientId, 'stills'],
+    queryKey: clientKeys.stills(clientId),
     queryFn: () => call('GET /clients/{clientId}/stills', { clientId }).then((answer) => answer.items),
   });
 
 export const versionsQuery = (id: string) =>
   queryOptions({
-    queryKey: ['library', 'versions', id],
+    queryKey: libraryKeys.versions(id),
     queryFn: () => call('GET /movements/{id}/versions', { id }),
   });
 
 export const picturesQuery = (id: string) =>
   queryOptions({
-    queryKey: ['pictures', id],
+    queryKey: libraryKeys.pictures(id),
     queryFn: () => call('GET /movements/{movementId}/pictures', { movementId: id }),
   });
 
@@ -101,42 +102,42 @@ const pages = new DataLoader<string, MovementPage>(
 );
 
 export const movementQuery = (id: string) =>
-  queryOptions({ queryKey: ['library', 'movement', id], queryFn: () => pages.load(id) });
+  queryOptions({ queryKey: libraryKeys.movement(id), queryFn: () => pages.load(id) });
 
 export const clientsQuery = queryOptions({
-  queryKey: ['clients'],
+  queryKey: clientKeys.list,
   queryFn: () => call('GET /clients').then((answer) => answer.items),
 });
 
 export const clientQuery = (id: string) =>
-  queryOptions({ queryKey: ['client', id], queryFn: () => call('GET /clients/{id}', { id }) });
+  queryOptions({ queryKey: clientKeys.one(id), queryFn: () => call('GET /clients/{id}', { id }) });
 
 /** A client as they are on one day: all that a session and a plan need of them, and nothing private. */
 export const clientOnDayQuery = (id: string, day: string) =>
   queryOptions({
-    queryKey: ['client-on-day', id, day],
+    queryKey: clientKeys.onDay(id, day),
     queryFn: () => call('GET /clients/{id}/on/{day}', { id, day }),
   });
 
 export const recordQuery = (clientId: string) =>
   queryOptions({
-    queryKey: ['record', clientId],
+    queryKey: clientKeys.record(clientId),
     queryFn: () => call('GET /clients/{id}/record', { id: clientId }),
   });
 
 /** Sessions, latest first. */
 export const sessionsQuery = (filter: { clientId?: string; status?: 'open' | 'finished' } = {}) =>
-  paged(['sessions', filter], (after) => call('GET /sessions', { query: { ...filter, ...after } }));
+  paged(sessionKeys.filtered(filter), (after) => call('GET /sessions', { query: { ...filter, ...after } }));
 
 /** Sessions that began within a span of time. */
 export const sessionsBetweenQuery = (from: string, to: string) =>
-  paged(['sessions', 'between', from, to], (after) =>
+  paged(sessionKeys.between(from, to), (after) =>
     call('GET /sessions', { query: { from, to, limit: '200', ...after } }),
   );
 
 /** Sets of a client, latest first. */
 export const setsQuery = (clientId: string) =>
-  paged(['sets', clientId], (after) => call('GET /clients/{id}/sets', { id: clientId, query: after }));
+  paged(clientKeys.sets(clientId), (after) => call('GET /clients/{id}/sets', { id: clientId, query: after }));
 
 /**
  * A session with all of its events, however many pieces they come in. The first names who takes part: what is known of them is asked
@@ -144,7 +145,7 @@ export const setsQuery = (clientId: string) =>
  */
 export const sessionQuery = (id: string) =>
   queryOptions({
-    queryKey: ['session', id],
+    queryKey: sessionKeys.one(id),
     queryFn: async ({ client: cache }) => {
       const view = await call('GET /sessions/{id}', { id });
       const rest = restOf(view);
@@ -177,20 +178,20 @@ export const studioQuery = queryOptions({ queryKey: ['studio'], queryFn: () => c
 
 /** Plans, or templates, latest change first. */
 export const plansQuery = (kind: 'plans' | 'templates') =>
-  paged(['plans', kind], (after) => call('GET /plans', { query: { kind, ...after } }));
+  paged(planKeys.kind(kind), (after) => call('GET /plans', { query: { kind, ...after } }));
 
 /** Plans of a span of time, each with the session that was held by it. */
 export const plansBetweenQuery = (from: string, to: string) =>
-  paged(['plans', 'between', from, to], (after) =>
+  paged(planKeys.between(from, to), (after) =>
     call('GET /plans', { query: { kind: 'plans', from, to, limit: '200', ...after } }),
   );
 
 export const planQuery = (id: string) =>
-  queryOptions({ queryKey: ['plan', id], queryFn: () => call('GET /plans/{id}', { id }) });
+  queryOptions({ queryKey: planKeys.one(id), queryFn: () => call('GET /plans/{id}', { id }) });
 
 export const sheetQuery = (planId: string, clientId: string) =>
   queryOptions({
-    queryKey: ['sheet', planId, clientId],
+    queryKey: planKeys.sheet(planId, clientId),
     queryFn: () => call('GET /plans/{id}/sheet', { id: planId, query: { clientId } }),
     staleTime: 0,
   });
@@ -207,12 +208,12 @@ export const outboxQuery = queryOptions({
 /** A client was changed here: everything that rests on it is told. */
 export function keepClient(queries: QueryClient, client: Client): void {
   queries.setQueryData(clientQuery(client.id).queryKey, client);
-  void queries.invalidateQueries({ queryKey: ['client-on-day', client.id] });
+  void queries.invalidateQueries({ queryKey: clientKeys.days(client.id) });
 }
 
 /** A plan was made, changed or deleted here: the lists of plans are told, and when its clients come next. */
 export const plansChanged = (queries: QueryClient): Promise<unknown> =>
   Promise.all([
-    queries.invalidateQueries({ queryKey: ['plans'] }),
+    queries.invalidateQueries({ queryKey: planKeys.lists }),
     queries.invalidateQueries({ queryKey: clientsQuery.queryKey, exact: true }),
   ]);

@@ -1,4 +1,5 @@
 /** Whether all is saved: quiet while it is; says what waits, what could not be written down, and what the server would not take. */
+import { sessionKeys } from '../api/keys';
 import { useQueryClient } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
@@ -34,7 +35,9 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
           <button
             type="button"
             className="btn btn-sm"
-            onClick={() => void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: ['session'] }))}
+            onClick={() =>
+              void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: sessionKeys.opened }))
+            }
           >
             Send again
           </button>

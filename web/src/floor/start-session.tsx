@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
+import { sessionKeys } from '../api/keys';
 import { sessionQuery, sessionsQuery } from '../api/queries';
 
 export function StartSession({
@@ -30,7 +31,7 @@ export function StartSession({
       call('POST /sessions', { body: { id: uuidv7(), clientIds, planId, startedAt: new Date().toISOString() } }),
     onSuccess: async (session) => {
       queries.setQueryData(sessionQuery(session.id).queryKey, session);
-      void queries.invalidateQueries({ queryKey: ['sessions'] });
+      void queries.invalidateQueries({ queryKey: sessionKeys.lists });
       await navigate(`/floor/${session.id}`);
     },
   });

@@ -41,14 +41,14 @@ class FakeServer {
   };
 }
 
-const event = (n: number): SessionEvent => ({
+const event = (n: number, text = String(n)): SessionEvent => ({
   id: `event-${n}`,
   sessionId: 'session',
   clientId: 'client',
   counter: n,
   at: '2030-01-01T10:00:00.000Z',
   type: 'note-written',
-  data: { text: String(n) },
+  data: { text },
 });
 
 let server: FakeServer;
@@ -90,14 +90,12 @@ describe('the tap queue', () => {
         };
       });
     server.away = true;
-    const note = { ...event(1), data: { text: 'sore after the fall' } };
-    await queue.keep([note]);
+    await queue.keep([event(1, 'sore after the fall')]);
     await new Promise<void>((resolve) => {
       const opening = indexedDB.open('waxwing-outbox');
       opening.onsuccess = () => {
         const store = opening.result.transaction('events', 'readwrite').objectStore('events');
-        const told = { ...event(2), data: { text: 'an old fall' } };
-        store.put({ event: told, fate: 'waiting' }).onsuccess = () => resolve();
+        store.put({ event: event(2, 'an old fall'), fate: 'waiting' }).onsuccess = () => resolve();
       };
     });
     expect(JSON.stringify(await written())).toContain('an old fall');

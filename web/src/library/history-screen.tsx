@@ -5,6 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { call } from '../api/http';
+import { libraryKeys } from '../api/keys';
 import { movementQuery, versionsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { Changes } from './changes';
@@ -35,7 +36,7 @@ function History({ page, versions }: { page: MovementPage; versions: readonly Mo
   const act = async (request: Promise<unknown>, text: string) => {
     try {
       await request;
-      await queries.invalidateQueries({ queryKey: ['library'] });
+      await queries.invalidateQueries({ queryKey: libraryKeys.all });
       say({ text, bad: false });
     } catch (error) {
       say({ text: error instanceof Error ? error.message : String(error), bad: true });

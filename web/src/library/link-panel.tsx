@@ -5,6 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/http';
+import { libraryKeys } from '../api/keys';
 import { movementQuery, movementsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { LadderMark } from '../words/ladder-mark';
@@ -53,7 +54,7 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
         id: owner.movement.id,
         body: { version: owner.version, links: [...links] },
       });
-      await queries.invalidateQueries({ queryKey: ['library'] });
+      await queries.invalidateQueries({ queryKey: libraryKeys.all });
       onDrawn(null);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));

@@ -7,6 +7,7 @@ import { FormProvider, useForm } from 'react-hook-form';
 import { Link, useBlocker, useNavigate } from 'react-router';
 import { checked } from '../api/checked';
 import { call, ProblemError } from '../api/http';
+import { libraryKeys } from '../api/keys';
 import { movementQuery, movementsQuery } from '../api/queries';
 import { showProblems } from '../people/field-error';
 import { CueFields } from './cue-fields';
@@ -94,7 +95,7 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
         : await call('POST /movements', { body: movement });
       left.current = true;
       forget();
-      await queries.invalidateQueries({ queryKey: ['library'] });
+      await queries.invalidateQueries({ queryKey: libraryKeys.all });
       queries.setQueryData(movementQuery(id).queryKey, page);
       await navigate(`/library/${id}`);
     } catch (error) {

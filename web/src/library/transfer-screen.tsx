@@ -4,6 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, callLines, ProblemError } from '../api/http';
+import { libraryKeys } from '../api/keys';
 import { archivedQuery, movementsQuery } from '../api/queries';
 import { Changes } from './changes';
 import { PageHead } from '../shell/page';
@@ -69,7 +70,7 @@ function TakeIn() {
           else throw new Error(line.problem);
         },
       );
-      await queries.invalidateQueries({ queryKey: ['library'] });
+      await queries.invalidateQueries({ queryKey: libraryKeys.all });
       setPreview(null);
     } catch (error) {
       fail(error);

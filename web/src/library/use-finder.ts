@@ -1,4 +1,5 @@
 /** What a search finds, from an index in a worker that is rebuilt when the library changes. */
+import { libraryKeys } from '../api/keys';
 import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useLayoutEffect, useState } from 'react';
@@ -17,7 +18,7 @@ export type Answer = Found & { words: string };
 export function useFinder(words: string): Answer | undefined | null {
   // Under the library's key, so that a change of the library builds the index anew.
   const { data: built, isError } = useQuery({
-    queryKey: ['library', 'index'],
+    queryKey: libraryKeys.index,
     queryFn: async () => ({ movements: await worker().load() }),
     staleTime: Infinity,
     structuralSharing: false,

@@ -15,6 +15,7 @@ import {
   type Segment,
   type SegmentKind,
 } from '@waxwing/core/planning';
+import { useState } from 'react';
 import { useSorting } from '../shell/use-sorting';
 import type { World } from './use-world';
 
@@ -54,6 +55,8 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
   const slot = plan.minutes * 60;
   const length = Math.max(total, slot, 60);
   const step = length > 5400 ? 600 : length > 1500 ? 300 : 60;
+  // What is under the hand or the focus, for pieces that are too narrow for their name.
+  const [told, tell] = useState<string | null>(null);
   const marks = Array.from({ length: Math.ceil(length / step) }, (_, i) => i * step);
   return (
     <section aria-label="Tape" className="relative">
@@ -67,6 +70,7 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
             onMove={onMove}
             onCarry={onCarry}
             onOpen={onOpen}
+            onTell={tell}
           />
         ))}
       </div>
@@ -98,12 +102,24 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
             </li>
           ))}
         </ul>
+        {/* The piece itself says it to who cannot see this. */}
+        <p className="ml-auto font-semibold" aria-hidden>
+          {told}
+        </p>
       </div>
     </section>
   );
 }
 
-function TapeBlock({ block, world, segments, onMove, onCarry, onOpen }: Omit<Props, 'plan'> & { block: Block }) {
+function TapeBlock({
+  block,
+  world,
+  segments,
+  onMove,
+  onCarry,
+  onOpen,
+  onTell,
+}: Omit<Props, 'plan'> & { block: Block; onTell: (told: string | null) => void }) {
   const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
   const ids = block.items.map(({ id }) => id);
   // A click opens an item; only a pull of some length carries it.
@@ -133,6 +149,7 @@ function TapeBlock({ block, world, segments, onMove, onCarry, onOpen }: Omit<Pro
                 name={itemName(item, world)}
                 segments={segments.filter(({ itemId }) => itemId === item.id)}
                 onOpen={onOpen}
+                onTell={onTell}
               />
             ))}
           </div>
@@ -147,25 +164,30 @@ function TapeItem({
   name,
   segments,
   onOpen,
+  onTell,
 }: {
   item: PlanItem;
   name: string;
   segments: readonly Segment[];
   onOpen: (itemId: string) => void;
+  onTell: (told: string | null) => void;
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: item.id });
   const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
-  const from = segments[0]?.from ?? 0;
+  const words = `${name}, ${minuteWords(seconds)}, from minute ${Math.floor((segments[0]?.from ?? 0) / 60)}`;
   return (
     <button
       type="button"
       ref={setNodeRef}
       style={{ flex: `${seconds} 1 0`, transform: CSS.Translate.toString(transform), transition }}
       className={`border-base-100 @container flex min-w-0 flex-col border-r-2 text-left ${isDragging ? 'relative z-10' : ''}`}
-      title={`${name}: ${minuteWords(seconds)}, from minute ${Math.floor(from / 60)}`}
+      onPointerEnter={() => onTell(words)}
+      onPointerLeave={() => onTell(null)}
+      onFocus={() => onTell(words)}
+      onBlur={() => onTell(null)}
       {...attributes}
       {...listeners}
-      aria-label={`${name}, ${minuteWords(seconds)}, from minute ${Math.floor(from / 60)}${item.locked ? ', locked' : ''}`}
+      aria-label={`${words}${item.locked ? ', locked' : ''}`}
       onClick={() => onOpen(item.id)}
     >
       <span className="flex h-9 w-full">
