@@ -1,6 +1,7 @@
 /** Who is in, who works here, from which devices, and what was done: as cached queries. */
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { call, setToken } from './http';
+import { doorKeys } from './keys';
 import { paged } from './paged';
 
 export const doorQuery = queryOptions({
@@ -41,7 +42,7 @@ export const keepsQuery = queryOptions({ queryKey: ['keeps'], queryFn: () => cal
 /** Latest first. */
 export const auditQuery = (filter: { clientId?: string; accountId?: string } = {}) =>
   infiniteQueryOptions({
-    ...paged(['audit', filter], (after) => call('GET /audit', { query: { ...filter, ...after } })),
+    ...paged(doorKeys.audit(filter), (after) => call('GET /audit', { query: { ...filter, ...after } })),
     staleTime: 0,
   });
 

@@ -39,6 +39,24 @@ test('an object goes as JSON, a file as it is, and nothing as nothing', async ()
   expect(sent[2]).not.toHaveProperty('body');
 });
 
+test('an address has its names and its query filled in, whatever is in them', async () => {
+  const asked: string[] = [];
+  globalThis.fetch = ((path: string) => {
+    asked.push(path);
+    return Promise.resolve(Response.json({}));
+  }) as typeof fetch;
+  await call('GET /movements/{id}', { id: 'a/b?c' });
+  await call('GET /clients/{id}/on/{day}', { id: 'ada', day: '2030-01-02' });
+  await call('GET /movements', { query: { q: 'knees & toes', limit: '5' } });
+  await call('GET /studio');
+  expect(asked).toEqual([
+    '/api/movements/a%2Fb%3Fc',
+    '/api/clients/ada/on/2030-01-02',
+    '/api/movements?q=knees+%26+toes&limit=5',
+    '/api/studio',
+  ]);
+});
+
 test('a problem keeps its status, its words and the fields that are wrong', async () => {
   const errors = [{ path: 'name', message: 'must not be empty' }];
   answering(() => Response.json({ title: 'Unprocessable', detail: 'Some fields.', errors }, { status: 422 }));

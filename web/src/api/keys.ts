@@ -32,6 +32,12 @@ export const sessionKeys = {
   one: (id: string) => ['session', id] as const,
 };
 
+export const doorKeys = {
+  /** Every list of what was done. */
+  audits: ['audit'] as const,
+  audit: (filter: object) => ['audit', filter] as const,
+};
+
 export const planKeys = {
   /** Every list of plans. */
   lists: ['plans'] as const,

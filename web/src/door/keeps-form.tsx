@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { keepsQuery } from '../api/door';
 import { call } from '../api/http';
+import { doorKeys } from '../api/keys';
 import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 
@@ -24,6 +25,8 @@ export function KeepsForm() {
     onSuccess: (next) => {
       queries.setQueryData(keepsQuery.queryKey, next);
       setShorter(null);
+      // Both the change and what it let go stand in the list.
+      void queries.invalidateQueries({ queryKey: doorKeys.audits });
     },
   });
   if (!keeps) return null;
@@ -53,7 +56,8 @@ export function KeepsForm() {
           <div className="space-y-4">
             <p>
               Sessions of more than {yearWords(shorter)} ago are deleted for good: now, and from now on every day. What
-              they taught of cues, weights and rungs goes with them. Plans and clients stay.
+              they taught of cues, weights and rungs goes with them. Plans and clients stay. Backups that were made
+              before still have them, for up to four weeks.
             </p>
             <Wrong error={save.error} />
             <button
