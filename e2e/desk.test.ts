@@ -44,7 +44,7 @@ test('an edit from a stale page is refused and overwrites nothing', async ({ con
   await other.getByRole('button', { name: 'Save' }).click();
   await expect(other.getByText('Second')).toBeVisible();
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('alert')).toContainText('your change was made from version 1');
+  await expect(page.getByRole('alert')).toContainText('Somebody changed this client in the meantime.');
   await other.reload();
   await expect(other.getByText('Second')).toBeVisible();
 });

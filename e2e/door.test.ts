@@ -299,7 +299,7 @@ test('two who change the same are told of each other, and an assistant is offere
   const look = async (path: string) => {
     await helper.goto(`${studio.address}${path}`);
     await helper.getByRole('heading', { level: 1 }).first().waitFor();
-    await expect(helper.getByRole('progressbar')).toHaveCount(0);
+    await expect(helper.getByText(/^Fetching .* …$/)).toHaveCount(0);
     visited.add(path);
     const links = await hrefsIn(helper, 'main a[href^="/"]');
     for (const href of links.filter((one) => one.startsWith('/api/'))) {

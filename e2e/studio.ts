@@ -37,9 +37,12 @@ export class Studio {
       env: this.environment,
     });
     child.stderr.pipe(process.stderr);
-    const [line] = (await once(child.stdout, 'data')) as [Buffer];
-    const address = /http:\/\/localhost:(\d+)/.exec(line.toString());
-    if (!address?.[1]) throw new Error(`the server said: ${line.toString()}`);
+    let said = '';
+    // The network opens after the machine itself.
+    const isOpen = () => /localhost:\d+/.test(said) && (!args.includes('--network') || /Other devices/.test(said));
+    while (!isOpen()) said += String(((await once(child.stdout, 'data')) as [Buffer])[0]);
+    const address = /http:\/\/localhost:(\d+)/.exec(said);
+    if (!address?.[1]) throw new Error(`the server said: ${said}`);
     this.child = child;
     this.address = address[0];
     this.port = address[1];

@@ -9,9 +9,10 @@ import type { MovementPage } from '@waxwing/core/ladder';
 import type { MovementList } from '@waxwing/core/movement';
 import type { Plan, PlanSummary } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
-import type { SessionView } from '@waxwing/core/session';
+import type { ListedSession, SessionView } from '@waxwing/core/session';
 import { v7 as uuidv7 } from 'uuid';
 import { operationName } from './description.js';
+import type { Page } from './problems/cursor.js';
 import type { Described } from './test/described.js';
 import { LIBRARY, startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
@@ -402,6 +403,8 @@ describe('the demo studio', () => {
     // What the others' sessions teach is gathered beside the work.
     while (Object.keys(record.others).length < 4) record = await read();
     expect(record.sets['goblet-squat']?.length).toBe(12);
+    const held = (await demo.http.get(`/api/sessions?clientId=${osei?.id}&limit=200`)).body as Page<ListedSession>;
+    expect(held.items.filter(({ movements }) => movements.includes('goblet-squat'))).toHaveLength(12);
     // Other people's outcomes are counted, without a word of whose they were.
     for (const other of items) if (other.id !== osei?.id) expect(JSON.stringify(record)).not.toContain(other.id);
     const outward = record.trials.filter((trial) => trial.focus === 'outward');

@@ -55,7 +55,7 @@ import {
   laterEventsSchema,
   type SentEvents,
   sentEventsSchema,
-  sessionSummarySchema,
+  listedSessionSchema,
   type SessionView,
   sessionViewSchema,
 } from '../session/view.js';
@@ -231,7 +231,7 @@ export const OPERATIONS = {
   'GET /outbox/{name}': { answer: { type: 'message/rfc822' } },
   'DELETE /outbox/{name}': { answer: null },
 
-  'GET /sessions': { query: [...PAGED, 'clientId', 'status', 'from', 'to'], answer: page(sessionSummarySchema) },
+  'GET /sessions': { query: [...PAGED, 'clientId', 'status', 'from', 'to'], answer: page(listedSessionSchema) },
   'POST /sessions': {
     body: z.strictObject({
       id: uuid.optional(),

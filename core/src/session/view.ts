@@ -12,6 +12,13 @@ export const sessionSummarySchema = z.strictObject({
 });
 export type SessionSummary = z.infer<typeof sessionSummarySchema>;
 
+/** The same in a list, with what was done in it. */
+export const listedSessionSchema = sessionSummarySchema.extend({
+  /** Movements of which sets were done, in their order; of one that has just ended there may be none yet. */
+  movements: z.array(z.string()),
+});
+export type ListedSession = z.infer<typeof listedSessionSchema>;
+
 /** Events that came after a place, at most as many as one answer holds. */
 export const laterEventsSchema = z.strictObject({
   events: z.array(eventSchema),

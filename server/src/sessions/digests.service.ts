@@ -91,6 +91,20 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     return { own: [...own.values()].flatMap((digest) => digest ?? []), counted: [...counted.values()] };
   }
 
+  /** What was done in some sessions, as far as it is worked out already: by session, each movement once. */
+  async doneIn(sessionIds: readonly string[]): Promise<ReadonlyMap<string, ReadonlySet<string>>> {
+    const rows = await this.database.query<{ sessionId: string; document: string }[]>(
+      'SELECT sessionId, document FROM digests WHERE version = ? AND sessionId IN (SELECT value FROM json_each(?))',
+      [DIGEST_VERSION, JSON.stringify(sessionIds)],
+    );
+    const done = new Map<string, Set<string>>();
+    for (const { sessionId, document } of rows) {
+      const movements = Object.keys(digestIn(document, this.folder.sealer)?.sets ?? {});
+      done.set(sessionId, new Set([...(done.get(sessionId) ?? []), ...movements]));
+    }
+    return done;
+  }
+
   /**
    * Everybody else's outcomes of each correction, faded to now.
    * @param own trials of one client that are counted among everybody's

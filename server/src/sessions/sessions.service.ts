@@ -9,6 +9,7 @@ import {
   believable,
   checkProgramme,
   type Programme,
+  type ListedSession,
   type SessionSummary,
   type SessionView,
 } from '@waxwing/core/session';
@@ -23,6 +24,7 @@ import { PlanEntity } from '../plans/plan.entity.js';
 import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { DigestsService } from './digests.service.js';
 import { EventsService } from './events.service.js';
 import { SessionEntity } from './session.entities.js';
 import type { ListSessionsQuery, StartSessionDto } from './sessions.dto.js';
@@ -45,6 +47,7 @@ export class SessionsService {
     private readonly gate: WriteGate,
     private readonly library: LibraryService,
     private readonly events: EventsService,
+    private readonly digests: DigestsService,
     private readonly damage: DamageService,
   ) {}
 
@@ -52,7 +55,7 @@ export class SessionsService {
   async list(
     { clientId, status, cursor, limit, from, to }: ListSessionsQuery,
     visitor: Visitor,
-  ): Promise<Page<SessionSummary>> {
+  ): Promise<Page<ListedSession>> {
     const after = readCursor(cursor, 2);
     const where = [
       ...(clientId ? ['id IN (SELECT sessionId FROM session_clients WHERE clientId = :clientId)'] : []),
@@ -86,8 +89,9 @@ export class SessionsService {
       order: { startedAt: 'DESC', id: 'DESC', clients: { name: 'ASC' } },
     });
     const last = found.at(-1);
+    const done = await this.digests.doneIn(found.map(({ id }) => id));
     return {
-      items: found.map(summaryOf),
+      items: found.map((session) => ({ ...summaryOf(session), movements: [...(done.get(session.id) ?? [])] })),
       nextCursor: ids.length > limit && last ? cursorOf(last.startedAt, last.id) : null,
     };
   }

@@ -28,6 +28,8 @@ import {
   recordQuery,
   sessionsQuery,
 } from '../api/queries';
+import { useMovementName } from '../library/use-movement-name';
+import { someOf } from '../words/names';
 import { useMay } from '../door/use-door';
 import { StartSession } from '../floor/start-session';
 import { Await } from '../shell/states';
@@ -318,6 +320,7 @@ function ComingBack({ clientId }: { clientId: string }) {
 
 function Sessions({ clientId }: { clientId: string }) {
   const query = useInfiniteQuery(sessionsQuery({ clientId }));
+  const nameOf = useMovementName();
   const { data = [] } = query;
   return (
     <Section title="Sessions">
@@ -330,6 +333,7 @@ function Sessions({ clientId }: { clientId: string }) {
             </Link>{' '}
             <span className="quiet">
               {session.finishedAt ? `${minutesBetween(session.startedAt, session.finishedAt)} min` : 'still open'}
+              {session.movements.length > 0 && ` · ${someOf(session.movements.map(nameOf))}`}
             </span>
           </li>
         ))}

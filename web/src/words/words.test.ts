@@ -8,6 +8,7 @@ import { fixWords, leftOutWords, savedWords, suggestWords, wrongWords } from './
 import { heldWords, reasonWords, whyWords } from './reasons';
 import { ruledOutWords, swapWords } from './swap-words';
 import { noteWords } from './brief-words';
+import { someOf } from './names';
 import { doneWords, listed, nextWords, seenWords } from './told-words';
 
 const NAMES = { movement: (id: string) => ({ row: 'Row', squat: 'Goblet squat' })[id] ?? id, client: () => 'Ada' };
@@ -261,4 +262,10 @@ test('a session is told in three sentences', () => {
     'Next time: nothing harder before a clinician has cleared it; no row or goblet squat, which hurt; first solve heels lift in the goblet squat; ready for goblet squat.',
   );
   expect(nextWords([], NAMES.movement)).toBe('Next time: go on as it was.');
+});
+
+test('of many names the first few stand in a row', () => {
+  expect(someOf([])).toBe('');
+  expect(someOf(['Goblet squat'])).toBe('Goblet squat');
+  expect(someOf(['Goblet squat', 'Push-up', 'Row', 'Dead bug', 'Plank'])).toBe('Goblet squat, push-up, row and 2 more');
 });

@@ -1,0 +1,13 @@
+/** What movements are called; in plain words of their id where one is gone, or not here yet. */
+import { inWords } from '@waxwing/core/movement';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { movementsQuery } from '../api/queries';
+
+export function useMovementName(): (id: string) => string {
+  const library = useQuery(movementsQuery).data;
+  return useMemo(() => {
+    const names = new Map(library?.map(({ id, name }) => [id, name]));
+    return (id) => names.get(id) ?? inWords(id);
+  }, [library]);
+}
