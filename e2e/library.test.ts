@@ -254,3 +254,21 @@ test('filters, substitutes with their reasons, and another school', async ({ pag
   await page.goto(`${studio.address}/library/split-squat`);
   await expect(page.getByText('Lean a little from the hip over the front thigh', { exact: true })).toBeVisible();
 });
+
+test('a fault that is searched for shows how it looks, and nothing is drawn while somebody types', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library`);
+  const box = page.getByRole('textbox', { name: 'Find a movement or a fault' });
+  await box.fill('knees fall');
+  const faults = page.getByRole('region', { name: 'Faults' });
+  await faults.getByText('Knees fall in', { exact: true }).waitFor();
+  // Pixels are on it, and a ring round what is wrong.
+  const drawn = faults.getByRole('listitem').filter({ hasText: 'Knees fall in' }).first();
+  await expect(drawn.locator('circle').first()).toBeVisible();
+  await box.pressSequentially(' in', { delay: 20 });
+  await expect(drawn.locator('circle').first()).toBeVisible();
+  await drawn.getByRole('link').first().click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+});

@@ -10,7 +10,7 @@ import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
 import { KeepsForm } from './keeps-form';
-import { AUDIT_WORDS, fieldWords } from '../words/audit-words';
+import { AUDIT_WORDS, fieldWords, whoDid } from '../words/audit-words';
 import { dayWords, timeWords } from '../words/dates';
 
 export function AuditScreen() {
@@ -100,7 +100,7 @@ function Entry({ entry: { at, accountName, action, clientId, clientName, fields,
         {dayWords(at)}, {timeWords(at)}
       </span>
       <span>
-        <span className="font-semibold">{accountName || 'Somebody unknown'}</span> {AUDIT_WORDS[action]}
+        <span className="font-semibold">{accountName || whoDid(action)}</span> {AUDIT_WORDS[action]}
         {clientId && (
           <>
             {' '}

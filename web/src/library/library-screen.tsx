@@ -364,6 +364,7 @@ const FoundFaultPicture = lazy(() => import('./found-fault'));
 
 /** Drawing waits until nobody types. */
 const CALM_MS = 400;
+const BETWEEN_MS = 120;
 const MOST_PICTURED = 4;
 
 const seenIn = ({ movements }: FoundFault, byId: ReadonlyMap<string, MovementSummary>) =>
@@ -372,14 +373,16 @@ const seenIn = ({ movements }: FoundFault, byId: ReadonlyMap<string, MovementSum
     return movement ? [{ movement, faultId }] : [];
   });
 
-/** Whether something has stayed as it is for a while. */
-function useCalm(what: unknown): boolean {
-  const [calm, setCalm] = useState<unknown>(null);
+/** How many pictures may be drawn: none while something still changes, then one after the other, so that no frame draws them all. */
+function usePictured(what: unknown): number {
+  const [pictured, setPictured] = useState<{ what: unknown; count: number }>({ what: null, count: 0 });
+  const count = pictured.what === what ? pictured.count : 0;
   useEffect(() => {
-    const waiting = setTimeout(() => setCalm(what), CALM_MS);
-    return () => clearTimeout(waiting);
-  }, [what]);
-  return calm === what;
+    if (count >= MOST_PICTURED) return undefined;
+    const next = setTimeout(() => setPictured({ what, count: count + 1 }), count === 0 ? CALM_MS : BETWEEN_MS);
+    return () => clearTimeout(next);
+  }, [what, count]);
+  return count;
 }
 
 const Faults = memo(function Faults({
@@ -390,7 +393,7 @@ const Faults = memo(function Faults({
   byId: ReadonlyMap<string, MovementSummary>;
 }) {
   const follow = usePlainLinks();
-  const calm = useCalm(faults);
+  const pictured = usePictured(faults);
   return (
     <section
       aria-labelledby="found-faults"
@@ -421,7 +424,7 @@ const Faults = memo(function Faults({
               </p>
             </div>
             <span className="min-h-20 w-20 shrink-0 max-lg:hidden">
-              {calm && place < MOST_PICTURED && (
+              {place < pictured && (
                 <Suspense>
                   <FoundFaultPicture seen={seenIn(fault, byId)} className="h-20 w-20" />
                 </Suspense>

@@ -245,7 +245,7 @@ function Header({
         {plan.template && ' · template'}
       </p>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-        <h1 className="min-w-0 flex-1 basis-full text-2xl sm:text-3xl xl:basis-80">
+        <h1 className="min-w-0 flex-1 basis-full text-2xl xl:basis-80">
           <input
             key={plan.name}
             aria-label="Name of the plan"

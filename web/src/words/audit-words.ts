@@ -23,6 +23,9 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'sessions-let-go': 'let old sessions go',
 };
 
+/** Who did what nobody is named for: what is done by itself, or by somebody who did not say who they are. */
+export const whoDid = (action: AuditAction): string => (action === 'sessions-let-go' ? 'Waxwing' : 'Somebody unknown');
+
 /** Names of fields as they are read. */
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   healthNote: 'health note',
