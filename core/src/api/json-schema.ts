@@ -65,6 +65,7 @@ export interface DescribedSchema {
  */
 export function describeSchema(schema: z.ZodType, way: 'sent' | 'answered'): DescribedSchema {
   const suffix = way === 'sent' ? 'Sent' : '';
+  // The name under which something is described once is not a part of what is described.
   const text = JSON.stringify(
     z.toJSONSchema(schema, { io: way === 'sent' ? 'input' : 'output', metadata: NAMES }),
     (key, value: unknown) => (key === 'id' && typeof value === 'string' && value in named ? undefined : value),
