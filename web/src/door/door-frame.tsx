@@ -11,7 +11,7 @@ import { SignIn } from './sign-in';
 import { useLockOnWake } from './use-lock-on-wake';
 
 export function DoorFrame({ children }: { children: ReactNode }) {
-  const { data: door, error } = useQuery(doorQuery);
+  const { data: door, errorUpdateCount: failures } = useQuery(doorQuery);
   const queries = useQueryClient();
   useEffect(() => onTurnedAway(() => void queries.invalidateQueries({ queryKey: doorQuery.queryKey })), [queries]);
   useLockOnWake(door?.tablet === true);
@@ -21,8 +21,8 @@ export function DoorFrame({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (inside !== undefined) void doorNow(queries.getQueryData(doorQuery.queryKey));
   }, [inside, queries]);
-  // While the server is away the floor goes on with what is on this device.
-  if (!door) return error ? children : <Loading what="the studio" />;
+  // While the server is away the floor goes on with what is on this device: asking again takes nothing from the screen.
+  if (!door) return failures > 0 ? children : <Loading what="the studio" />;
   if (door.state === 'unset' && door.here) return <Begin />;
   if (door.locked) return <PinScreen />;
   if (!door.visitor) return <SignIn shutOut={shutOut} here={door.here} />;
