@@ -17,16 +17,8 @@ const ALGORITHM = 'AES-GCM';
 const NAME = 'device';
 const database = () => openDB<KeySchema>('waxwing-key', 1, { upgrade: (db) => void db.createObjectStore('keys') });
 
-let known: Promise<CryptoKey> | undefined;
-
-/** The key that is here, or a new one. */
-const deviceKey = (): Promise<CryptoKey> =>
-  (known ??= findKey().catch((error: unknown) => {
-    known = undefined;
-    throw error;
-  }));
-
-async function findKey(): Promise<CryptoKey> {
+/** The key that is here now, or a new one. It is not remembered: another page may have ended it, and what that key sealed nobody opens again. */
+async function deviceKey(): Promise<CryptoKey> {
   const db = await database();
   try {
     const here = await db.get('keys', NAME);
@@ -58,7 +50,6 @@ export async function openHere({ start, bytes }: SealedHere): Promise<unknown> {
 
 /** Ends the key. */
 export async function endKey(): Promise<void> {
-  known = undefined;
   const db = await database().catch(() => null);
   await db?.clear('keys').catch(() => undefined);
   db?.close();

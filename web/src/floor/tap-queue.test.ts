@@ -110,6 +110,13 @@ describe('the tap queue', () => {
     await endKey();
     await openPage();
     expect(await queue.eventsHere('session')).toEqual([]);
+    // A page that goes on when another one has ended the key seals with the next.
+    await queue.keep([event(3, 'once more')]);
+    jest.resetModules();
+    await (await import('./device-key')).endKey();
+    await queue.keep([event(4, 'after it')]);
+    await openPage();
+    expect((await queue.eventsHere('session')).map(({ data }) => data)).toEqual([{ text: 'after it' }]);
   });
 
   test('sends a tap by itself that is made in whichever moment the one before is done with', async () => {
