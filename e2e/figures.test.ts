@@ -177,7 +177,10 @@ test('figures stand beside one another in a comparison, on the ladder, on a card
 
   await page.goto(`${studio.address}/library/figures?family=hinge`);
   await expect(page.getByText(/^All \d{3} movements are drawn\.$/)).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Good morning: / }).first()).toBeVisible();
+  // A row is drawn when somebody comes near it.
+  const row = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Good morning', exact: true }) });
+  await row.scrollIntoViewIfNeeded();
+  await expect(row.getByRole('img', { name: /^Good morning: / }).first()).toBeVisible();
 
   await studio.openFloor(page, 'Osei Brandt', 'Goblet squat');
   await page.getByRole('button', { name: 'Knees cave in' }).click();

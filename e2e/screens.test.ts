@@ -35,7 +35,6 @@ for (const [name, width, height] of [
   ['a phone', 390, 844],
 ] as const)
   test(`no screen is cut off, and no word torn, on ${name}`, async ({ page, studio }) => {
-    test.setTimeout(120_000);
     await page.setViewportSize({ width, height });
     const person = `/people/${await studio.clientId('Joaquim Peel')}`;
     const plan = new URL(await studio.plan(page, ['Ilka Varga', 'Rasmus Tolle'], 45)).pathname;

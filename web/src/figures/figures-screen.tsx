@@ -14,6 +14,7 @@ import { FaultDrawing } from './fault-drawing';
 import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
+import { useNear } from './use-near';
 
 export function FiguresScreen() {
   const library = useQuery(figuresQuery);
@@ -104,22 +105,18 @@ function Row({
   view: View | undefined;
   playing: boolean;
 }) {
-  const motion = useMemo(() => motionIn(library, movement), [library, movement]);
-  if (!motion) return null;
-  const from = view ?? motion.figure.view;
+  const [row, near] = useNear<HTMLLIElement>();
+  const Postures = playing ? Playing : Strip;
+  const motion = useMemo(() => (near ? motionIn(library, movement) : null), [near, library, movement]);
   return (
-    <li className="grid items-end gap-x-4 gap-y-2 py-3 lg:grid-cols-[11rem_1fr_1.4fr]">
+    <li ref={row} className="grid items-end gap-x-4 gap-y-2 py-3 lg:grid-cols-[11rem_1fr_1.4fr]">
       <Link className="link self-start font-semibold" to={`/library/${movement.id}`}>
         {movement.name}
       </Link>
       <div className="h-36 min-w-0 [&>*]:h-full">
-        {playing ? (
-          <Playing motion={motion} view={from} name={movement.name} />
-        ) : (
-          <Strip motion={motion} view={from} name={movement.name} />
-        )}
+        {motion && <Postures motion={motion} view={view ?? motion.figure.view} name={movement.name} />}
       </div>
-      <FaultsShown library={library} movement={movement} view={view} />
+      {near && <FaultsShown library={library} movement={movement} view={view} />}
     </li>
   );
 }
