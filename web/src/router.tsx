@@ -16,13 +16,14 @@ import {
 } from './loaders';
 import { BrokenScreen } from './shell/states';
 import { Shell, WHOLE_SCREEN } from './shell/shell';
+import { say } from './words/say';
 
 /** A screen fetched when it is first opened. What cannot be fetched is a server that does not answer, not a broken screen. */
 const screen = (load: () => Promise<ComponentType>) => async () => {
   try {
     return { Component: await load() };
   } catch {
-    throw new ProblemError(0, 'The server does not answer.');
+    throw new ProblemError(0, say.shell.theServerDoesNotAnswer);
   }
 };
 

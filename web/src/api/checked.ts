@@ -1,10 +1,11 @@
 /** A form's document by the schema that the server has too: what is wrong is said at its field, before anything is sent. */
 import { checkedBy, type Schema } from '@waxwing/core/schema';
 import { ProblemError } from './http';
+import { say } from '../words/say';
 
 /** @throws ProblemError naming the fields that are wrong */
 export function checked<T>(schema: Schema<T>, document: unknown): T {
   const result = checkedBy(schema, document);
-  if (!result.ok) throw new ProblemError(422, 'Some fields need attention.', result.problems);
+  if (!result.ok) throw new ProblemError(422, say.shell.someFieldsNeedAttention, result.problems);
   return result.value;
 }

@@ -1,6 +1,7 @@
 /** Talking to the server: JSON in and out, and errors that carry the fields which are wrong. */
 import type { Answer, Body, OperationName, PathNames, Query } from '@waxwing/core/api';
 import type { Problem } from '@waxwing/core/schema';
+import { say } from '../words/say';
 
 /** An answer that is not a success. `status` 0 means that nothing answered. */
 export class ProblemError extends Error {
@@ -103,7 +104,7 @@ async function send(operation: OperationName, given: { body?: unknown } = {}): P
       ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     });
   } catch {
-    throw new ProblemError(0, 'The server does not answer.');
+    throw new ProblemError(0, say.shell.theServerDoesNotAnswer);
   }
   if (response.ok) return response;
   if (response.status === 401 || response.status === 403) turnedAway();

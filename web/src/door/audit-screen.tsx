@@ -12,6 +12,7 @@ import { useSetParam } from '../shell/use-set-param';
 import { KeepsForm } from './keeps-form';
 import { AUDIT_WORDS, fieldWords, whoDid } from '../words/audit-words';
 import { dayWords, timeWords } from '../words/dates';
+import { say } from '../words/say';
 
 export function AuditScreen() {
   const [params] = useSearchParams();
@@ -23,26 +24,27 @@ export function AuditScreen() {
   return (
     <div className="page">
       <PageHead
-        title="Who did what"
-        back={{ to: '/studio', name: 'Studio' }}
+        title={say.door.whoDidWhat}
+        back={{ to: '/studio', name: say.common.studio }}
         actions={
           <a className="btn" href="/api/audit.csv" download="waxwing-audit.csv">
-            <Download aria-hidden size={18} /> Download as a table
+            <Download aria-hidden size={18} />
+            {say.door.downloadAsATable}
           </a>
         }
       />
       <p className="quiet mb-3 max-w-2xl">
-        Who came in from where, and who read, changed, exported or deleted what is noted of somebody’s health. Names of
-        fields only, never what is in them. <Whole />
+        {say.door.whoCameInFromWhere}
+        <Whole />
       </p>
       <div className="mb-4 flex flex-wrap gap-3">
         <select
-          aria-label="About whom"
+          aria-label={say.door.aboutWhom}
           className="select w-56"
           value={clientId}
           onChange={(event) => choose('client', event.target.value)}
         >
-          <option value="">about everybody</option>
+          <option value="">{say.door.aboutEverybody}</option>
           {clients.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -50,12 +52,12 @@ export function AuditScreen() {
           ))}
         </select>
         <select
-          aria-label="By whom"
+          aria-label={say.door.byWhom}
           className="select w-56"
           value={accountId}
           onChange={(event) => choose('who', event.target.value)}
         >
-          <option value="">by everybody</option>
+          <option value="">{say.door.byEverybody}</option>
           {accounts.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -64,16 +66,16 @@ export function AuditScreen() {
         </select>
       </div>
       <KeepsForm />
-      <Await query={list} what="what was done">
+      <Await query={list} what={say.door.whatWasDone}>
         {(entries) => (
           <>
-            {entries.length === 0 && <p className="quiet">Nothing yet.</p>}
+            {entries.length === 0 && <p className="quiet">{say.door.nothingYet}</p>}
             <ul className="ruled border-base-content border-t-2">
               {entries.map((entry) => (
                 <Entry key={entry.place} entry={entry} />
               ))}
             </ul>
-            <More query={list} what="entries" />
+            <More query={list} what={say.door.entries} />
           </>
         )}
       </Await>
@@ -85,10 +87,10 @@ function Whole() {
   const { data } = useQuery(auditWholeQuery);
   if (data === undefined) return null;
   return data === null ? (
-    <>Every entry is as it was written.</>
+    <>{say.door.everyEntryIsAsIt}</>
   ) : (
     <strong role="alert" className="text-error">
-      Entry {data} is not as it was written: somebody changed the database by other means.
+      {say.door.entryIsNotAsIt(data)}
     </strong>
   );
 }
@@ -104,7 +106,7 @@ function Entry({ entry: { at, accountName, action, clientId, clientName, fields,
         {clientId && (
           <>
             {' '}
-            <span className="font-semibold">{clientName || 'somebody who is deleted'}</span>
+            <span className="font-semibold">{clientName || say.door.somebodyWhoIsDeleted}</span>
           </>
         )}
         {fields.length > 0 && <span className="quiet">: {fields.map(fieldWords).join(', ')}</span>}

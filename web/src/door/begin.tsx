@@ -7,6 +7,7 @@ import { Wrong } from '../shell/states';
 import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
+import { say } from '../words/say';
 
 export function Begin() {
   const [name, setName] = useState('');
@@ -23,13 +24,13 @@ export function Begin() {
   });
   if (begin.data)
     return (
-      <DoorPage title="If you forget your passphrase">
-        <p className="text-lg">With this code you choose another one:</p>
-        <CodeShown code={begin.data} done="Open the studio" onDone={() => void goIn()} />
+      <DoorPage title={say.door.ifYouForgetYourPassphrase}>
+        <p className="text-lg">{say.door.withThisCodeYouChoose}</p>
+        <CodeShown code={begin.data} done={say.door.openTheStudio} onDone={() => void goIn()} />
       </DoorPage>
     );
   return (
-    <DoorPage title="Who runs this studio?">
+    <DoorPage title={say.door.whoRunsThisStudio}>
       <form
         className="space-y-5"
         onSubmit={(event) => {
@@ -39,7 +40,7 @@ export function Begin() {
       >
         <TextField
           id="begin-name"
-          label="Your name"
+          label={say.door.yourName}
           autoComplete="username"
           required
           autoFocus
@@ -48,31 +49,31 @@ export function Begin() {
           onChange={(event) => setName(event.target.value)}
         />
         <fieldset className="space-y-2">
-          <legend className="mb-1 font-bold">On this computer</legend>
+          <legend className="mb-1 font-bold">{say.door.onThisComputer}</legend>
           <label className="flex min-h-11 items-center gap-3">
             <input type="radio" name="begin-open" className="radio" checked={!open} onChange={() => setOpen(false)} />
-            Ask for a passphrase
+            {say.door.askForAPassphrase}
           </label>
           <label className="flex min-h-11 items-center gap-3">
             <input type="radio" name="begin-open" className="radio" checked={open} onChange={() => setOpen(true)} />
-            Open without signing in: only I use it
+            {say.door.openWithoutSigningInOnly}
           </label>
         </fieldset>
         {!open && (
           <TextField
             id="begin-passphrase"
-            label="Passphrase"
+            label={say.door.passphrase}
             type="password"
             autoComplete="new-password"
             required
             minLength={PASSPHRASE_LEAST}
-            hint="Three or four words that do not belong together. Health notes lie behind it."
+            hint={say.door.threeOrFourWordsThat}
             value={passphrase}
             onChange={(event) => setPassphrase(event.target.value)}
           />
         )}
         <button type="submit" className="btn btn-primary target w-full text-lg" disabled={begin.isPending}>
-          Open the studio
+          {say.door.openTheStudio}
         </button>
         <Wrong error={begin.error} />
       </form>

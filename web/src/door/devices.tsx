@@ -9,6 +9,8 @@ import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 import { useMay } from './use-door';
+import { asCode, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function Devices() {
   const [pairing, pair] = useState(false);
@@ -18,41 +20,45 @@ export function Devices() {
   return (
     <section aria-labelledby="devices">
       <h2 id="devices" className="mb-1">
-        Devices
+        {say.door.devices}
       </h2>
       {!network ? (
         <p className="min-h-14" />
       ) : network.addresses.length === 0 ? (
         <p className="quiet mb-2">
-          Only this computer comes in. For a tablet, set a passphrase, stop Waxwing, and start it with{' '}
-          <code>npm start -- --network</code>.
+          <Marked words={say.door.onlyThisComputerComesIn} as={asCode} />
         </p>
       ) : (
         <>
           <p className="mb-1">
-            Other devices of your network open{' '}
-            <a className="link font-semibold" href={network.addresses[0]}>
-              {network.addresses[0]}
-            </a>
-            .
+            <Marked
+              words={say.door.otherDevicesOfYourNetwork(network.addresses[0] ?? '')}
+              as={(address) => (
+                <a className="link font-semibold" href={address}>
+                  {address}
+                </a>
+              )}
+            />
           </p>
           {network.fingerprint && (
             <p className="quiet mb-2 text-sm">
-              On each, first {network.addresses[0]}/trust. Fingerprint to compare:{' '}
-              <span className="font-mono break-all">{network.fingerprint}</span>
+              <Marked
+                words={say.door.onEachFirst(network.addresses[0] ?? '', network.fingerprint)}
+                as={(fingerprint) => <span className="font-mono break-all">{fingerprint}</span>}
+              />
             </p>
           )}
           {trains && (
             <button type="button" className="btn mb-3" onClick={() => pair(true)}>
-              Pair a tablet
+              {say.door.pairATablet}
             </button>
           )}
         </>
       )}
-      <Await query={useQuery(devicesQuery)} what="the devices">
+      <Await query={useQuery(devicesQuery)} what={say.door.theDevices}>
         {(devices) =>
           devices.length === 0 ? (
-            <p className="quiet">Nobody is signed in from a device.</p>
+            <p className="quiet">{say.door.nobodyIsSignedInFrom}</p>
           ) : (
             <List devices={devices} mayEnd={!tablet} />
           )
@@ -81,17 +87,17 @@ function List({ devices, mayEnd }: { devices: readonly Device[]; mayEnd: boolean
               {name} <span className="quiet font-normal">· {accountName}</span>
             </span>
             <span className="quiet">
-              {current ? 'this one' : `last used ${dayWords(lastUsedAt)}, ${timeWords(lastUsedAt)}`}
+              {current ? say.door.thisOne : say.door.lastUsed(dayWords(lastUsedAt), timeWords(lastUsedAt))}
             </span>
             {mayEnd && !current && (
               <button
                 type="button"
                 className="btn btn-sm"
-                aria-label={`Shut out ${name}`}
+                aria-label={say.door.shutOut(name)}
                 disabled={shutOut.isPending}
                 onClick={() => shutOut.mutate(id)}
               >
-                Shut out
+                {say.door.shutOutNow}
               </button>
             )}
           </li>
@@ -99,7 +105,7 @@ function List({ devices, mayEnd }: { devices: readonly Device[]; mayEnd: boolean
       </ul>
       {mayEnd && devices.length > 2 && (
         <button type="button" className="btn mt-2" disabled={endOthers.isPending} onClick={() => endOthers.mutate()}>
-          Sign me out everywhere else
+          {say.door.signMeOutEverywhereElse}
         </button>
       )}
       <Wrong error={shutOut.error ?? endOthers.error} />
@@ -120,19 +126,19 @@ function PairDialog({ onClose }: { onClose: () => void }) {
     void queries.invalidateQueries({ queryKey: devicesQuery.queryKey });
   };
   return (
-    <Dialog title="Pair a tablet" onClose={close}>
-      <Await query={offer} what="a key">
+    <Dialog title={say.door.pairATablet} onClose={close}>
+      <Await query={offer} what={say.door.aKey}>
         {({ code, address, endsAt }) => (
           <div className="grid items-center gap-6 sm:grid-cols-[16rem_1fr]">
             <img
               className="w-full bg-white"
-              alt="Code with the address to open on the tablet"
+              alt={say.door.codeWithTheAddressTo}
               src={`data:image/svg+xml;utf8,${encodeURIComponent(code)}`}
             />
             <div className="space-y-3">
-              <p>Point the tablet’s camera at the code, or open on it:</p>
+              <p>{say.door.pointTheTabletsCameraAt}</p>
               <p className="bg-base-200 p-2 font-mono text-sm break-all select-all">{address}</p>
-              <p className="quiet text-base">Good once, until {timeWords(endsAt)}. Then close this and begin again.</p>
+              <p className="quiet text-base">{say.door.goodOnceUntilThenClose(timeWords(endsAt))}</p>
             </div>
           </div>
         )}

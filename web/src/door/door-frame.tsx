@@ -9,6 +9,7 @@ import { PinScreen } from './pin-screen';
 import { comeBack, forgetStudio } from './sealed';
 import { SignIn } from './sign-in';
 import { useLockOnWake } from './use-lock-on-wake';
+import { say } from '../words/say';
 
 export function DoorFrame({ children }: { children: ReactNode }) {
   const { data: door, errorUpdateCount: failures } = useQuery(doorQuery);
@@ -22,7 +23,7 @@ export function DoorFrame({ children }: { children: ReactNode }) {
     if (inside !== undefined) void doorNow(queries.getQueryData(doorQuery.queryKey));
   }, [inside, queries]);
   // While the server is away the floor goes on with what is on this device: asking again takes nothing from the screen.
-  if (!door) return failures > 0 ? children : <Loading what="the studio" />;
+  if (!door) return failures > 0 ? children : <Loading what={say.common.theStudio} />;
   if (door.state === 'unset' && door.here) return <Begin />;
   if (door.locked) return <PinScreen />;
   if (!door.visitor) return <SignIn shutOut={shutOut} here={door.here} />;

@@ -7,6 +7,7 @@ import { call } from '../api/http';
 import { doorKeys } from '../api/keys';
 import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 
 const YEARS = [1, 2, 3, 5, 10];
 const YEAR = 365;
@@ -33,16 +34,20 @@ export function KeepsForm() {
   const change = (part: Partial<Keeps>) => save.mutate({ ...keeps, ...part });
   return (
     <details className="mb-4">
-      <summary className="min-h-11 cursor-pointer">How long things are kept</summary>
+      <summary className="min-h-11 cursor-pointer">{say.door.howLongThingsAreKept}</summary>
       <div className="flex flex-wrap items-end gap-6 pb-2">
-        <Years title="This list" days={keeps.auditDays} onChange={(days) => days && change({ auditDays: days })} />
         <Years
-          title="That somebody was deleted, for devices that come by late"
+          title={say.door.thisList}
+          days={keeps.auditDays}
+          onChange={(days) => days && change({ auditDays: days })}
+        />
+        <Years
+          title={say.door.thatSomebodyWasDeletedFor}
           days={keeps.erasedDays}
           onChange={(days) => days && change({ erasedDays: days })}
         />
         <Years
-          title="Sessions, and what they taught"
+          title={say.door.sessionsAndWhatTheyTaught}
           days={keeps.sessionDays}
           endless
           onChange={(days) =>
@@ -52,13 +57,9 @@ export function KeepsForm() {
       </div>
       {shorter === null && <Wrong error={save.error} />}
       {shorter !== null && (
-        <Dialog title="Delete older sessions" onClose={() => setShorter(null)}>
+        <Dialog title={say.door.deleteOlderSessions} onClose={() => setShorter(null)}>
           <div className="space-y-4">
-            <p>
-              Sessions of more than {yearWords(shorter)} ago are deleted for good: now, and from now on every day. What
-              they taught of cues, weights and rungs goes with them. Plans and clients stay. Backups that were made
-              before still have them, for up to four weeks.
-            </p>
+            <p>{say.door.sessionsOfMoreThanAgo(yearWords(shorter))}</p>
             <Wrong error={save.error} />
             <button
               type="button"
@@ -66,7 +67,7 @@ export function KeepsForm() {
               disabled={save.isPending}
               onClick={() => change({ sessionDays: shorter })}
             >
-              Delete older sessions
+              {say.door.deleteOlderSessions}
             </button>
           </div>
         </Dialog>
@@ -95,7 +96,7 @@ function Years({
         value={years ?? ''}
         onChange={({ target }) => onChange(target.value === '' ? null : Number(target.value) * YEAR)}
       >
-        {endless && <option value="">for ever</option>}
+        {endless && <option value="">{say.door.forEver}</option>}
         {[...new Set([...YEARS, ...(years === null ? [] : [years])])]
           .sort((a, b) => a - b)
           .map((n) => (

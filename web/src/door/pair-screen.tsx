@@ -7,10 +7,11 @@ import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
+import { say } from '../words/say';
 
 export function PairScreen() {
   const { hash } = useLocation();
-  const [name, setName] = useState('Tablet');
+  const [name, setName] = useState(say.door.tablet);
   const [pin, setPin] = useState('');
   const goIn = useGoIn();
   const navigate = useNavigate();
@@ -23,12 +24,12 @@ export function PairScreen() {
   });
   if (hash.length < 2)
     return (
-      <DoorPage title="No key">
-        <p className="text-lg">Open the address that the desk shows under Studio, “Pair a tablet”.</p>
+      <DoorPage title={say.door.noKey}>
+        <p className="text-lg">{say.door.openTheAddressThatThe}</p>
       </DoorPage>
     );
   return (
-    <DoorPage title="Pair this tablet">
+    <DoorPage title={say.door.pairThisTablet}>
       <form
         className="space-y-5"
         onSubmit={(event) => {
@@ -38,7 +39,7 @@ export function PairScreen() {
       >
         <TextField
           id="pair-name"
-          label="What is it called?"
+          label={say.door.whatIsItCalled}
           required
           maxLength={40}
           value={name}
@@ -46,23 +47,20 @@ export function PairScreen() {
         />
         <TextField
           id="pair-pin"
-          label="PIN"
+          label={say.door.pin}
           type="password"
           inputMode="numeric"
           autoComplete="off"
           required
           pattern={`\\d{${PIN_DIGITS.least},${PIN_DIGITS.most}}`}
-          title={`${PIN_DIGITS.least} to ${PIN_DIGITS.most} digits`}
-          hint={`${PIN_DIGITS.least} to ${PIN_DIGITS.most} digits. It is asked for each time the tablet is taken up.`}
+          title={say.door.digits(PIN_DIGITS.least, PIN_DIGITS.most)}
+          hint={say.door.toDigitsItIsAsked(PIN_DIGITS.least, PIN_DIGITS.most)}
           value={pin}
           onChange={(event) => setPin(event.target.value)}
         />
-        <p className="quiet">
-          On a tablet there are sessions, the library and the plans. Health notes and reasons of limits stay at the
-          desk.
-        </p>
+        <p className="quiet">{say.door.onATabletThereAre}</p>
         <button type="submit" className="btn btn-primary target w-full text-lg" disabled={pair.isPending}>
-          Pair
+          {say.door.pair}
         </button>
         <Wrong error={pair.error} />
       </form>

@@ -10,6 +10,7 @@ import { Await, Wrong } from '../shell/states';
 import { ROLE_MEANS, ROLE_WORDS } from '../words/audit-words';
 import { CodeShown } from './code-shown';
 import { TextField } from './door-page';
+import { say } from '../words/say';
 
 export function PeopleHere() {
   const [adding, add] = useState(false);
@@ -17,9 +18,9 @@ export function PeopleHere() {
   return (
     <section aria-labelledby="people-here">
       <h2 id="people-here" className="mb-1">
-        Who works here
+        {say.door.whoWorksHere}
       </h2>
-      <Await query={useQuery(accountsQuery)} what="who works here">
+      <Await query={useQuery(accountsQuery)} what={say.door.theStaff}>
         {(accounts) => (
           <ul className="ruled border-base-content border-t-2">
             {accounts.map((account) => (
@@ -30,10 +31,10 @@ export function PeopleHere() {
       </Await>
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="btn" onClick={() => add(true)}>
-          Add somebody
+          {say.door.addSomebody}
         </button>
         <Link className="btn" to="/studio/audit">
-          Who did what
+          {say.door.whoDidWhat}
         </Link>
       </div>
       {adding && (
@@ -46,11 +47,9 @@ export function PeopleHere() {
         />
       )}
       {code && (
-        <Dialog title={`A code for ${code.name}`} onClose={() => setCode(null)}>
-          <p className="mb-4">
-            {code.name} opens Waxwing, presses “I have a code”, and chooses a passphrase with it. It is good for a week.
-          </p>
-          <CodeShown code={code.code} done="Done" onDone={() => setCode(null)} />
+        <Dialog title={say.door.aCodeFor(code.name)} onClose={() => setCode(null)}>
+          <p className="mb-4">{say.door.opensWaxwingPressesIHave(code.name)}</p>
+          <CodeShown code={code.code} done={say.common.done} onDone={() => setCode(null)} />
         </Dialog>
       )}
     </section>
@@ -73,11 +72,11 @@ function Row({ account, onCode }: { account: Account; onCode: (made: { name: str
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
       <span className="min-w-0 flex-1 font-semibold max-sm:basis-full">
         {account.name}
-        {out && <span className="quiet font-normal"> · shut out</span>}
-        {!out && !account.signsIn && <span className="quiet font-normal"> · has no passphrase yet</span>}
+        {out && <span className="quiet font-normal">{say.door.isShutOut}</span>}
+        {!out && !account.signsIn && <span className="quiet font-normal">{say.door.hasNoPassphraseYet}</span>}
       </span>
       <select
-        aria-label={`What ${account.name} may do`}
+        aria-label={say.door.whatMayDo(account.name)}
         className="select w-40"
         value={account.role}
         disabled={out || change.isPending}
@@ -90,10 +89,10 @@ function Row({ account, onCode }: { account: Account; onCode: (made: { name: str
         ))}
       </select>
       <button type="button" className="btn btn-sm" disabled={out} onClick={() => newCode.mutate()}>
-        New code
+        {say.door.newCode}
       </button>
       <button type="button" className="btn btn-sm" onClick={() => change.mutate({ shutOut: !out })}>
-        {out ? 'Let in again' : 'Shut out'}
+        {out ? say.door.letInAgain : say.door.shutOutNow}
       </button>
       <span className="quiet basis-full text-sm">{ROLE_MEANS[account.role]}</span>
       <div className="basis-full empty:hidden">
@@ -115,7 +114,7 @@ function Add({ onClose, onAdded }: { onClose: () => void; onAdded: (made: { name
     },
   });
   return (
-    <Dialog title="Add somebody" onClose={onClose}>
+    <Dialog title={say.door.addSomebody} onClose={onClose}>
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -125,14 +124,14 @@ function Add({ onClose, onAdded }: { onClose: () => void; onAdded: (made: { name
       >
         <TextField
           id="account-name"
-          label="Name"
+          label={say.common.name}
           required
           maxLength={80}
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
         <fieldset>
-          <legend className="mb-1 font-bold">May see</legend>
+          <legend className="mb-1 font-bold">{say.door.maySee}</legend>
           {ROLES.map((one) => (
             <label key={one} className="flex min-h-11 items-center gap-3">
               <input
@@ -149,7 +148,7 @@ function Add({ onClose, onAdded }: { onClose: () => void; onAdded: (made: { name
           ))}
         </fieldset>
         <button type="submit" className="btn btn-primary target" disabled={add.isPending}>
-          Make a code for them
+          {say.door.makeACodeForThem}
         </button>
         <Wrong error={add.error} />
       </form>

@@ -7,6 +7,7 @@ import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { DoorPage } from './door-page';
 import { useGoIn } from './use-door';
+import { say } from '../words/say';
 
 const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 
@@ -22,7 +23,7 @@ export function PinScreen() {
   });
   const type = (digit: string) => setPin(`${pin}${digit}`.slice(0, PIN_DIGITS.most));
   return (
-    <DoorPage title="PIN of this tablet">
+    <DoorPage title={say.door.pinOfThisTablet}>
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -31,7 +32,7 @@ export function PinScreen() {
         }}
       >
         <input
-          aria-label="PIN"
+          aria-label={say.door.pin}
           type="password"
           inputMode="none"
           autoComplete="off"
@@ -49,7 +50,7 @@ export function PinScreen() {
           <button
             type="button"
             className="btn min-h-16"
-            aria-label="Take the last digit away"
+            aria-label={say.door.takeTheLastDigitAway}
             onClick={() => setPin(pin.slice(0, -1))}
           >
             <Delete aria-hidden />
@@ -62,7 +63,7 @@ export function PinScreen() {
             className="btn btn-primary min-h-16 text-xl"
             disabled={pin.length < PIN_DIGITS.least || unlock.isPending}
           >
-            Open
+            {say.door.open}
           </button>
         </div>
         <Wrong error={unlock.error} />

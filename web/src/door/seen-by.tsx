@@ -4,6 +4,7 @@ import { accountsQuery, trainersQuery } from '../api/door';
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { useVisitor } from './use-door';
+import { say } from '../words/say';
 
 /** Nothing where only one person works. */
 export function SeenBy({ clientId }: { clientId: string }) {
@@ -21,7 +22,7 @@ export function SeenBy({ clientId }: { clientId: string }) {
   if (others.length === 0 || !now) return null;
   return (
     <fieldset className="mt-4">
-      <legend className="mb-1 font-bold">Seen by</legend>
+      <legend className="mb-1 font-bold">{say.door.seenBy}</legend>
       {others.map(({ id, name }) => (
         <label key={id} className="flex min-h-11 items-center gap-3">
           <input
@@ -34,7 +35,7 @@ export function SeenBy({ clientId }: { clientId: string }) {
           {name}
         </label>
       ))}
-      <p className="quiet text-sm">The owner of the studio sees everybody.</p>
+      <p className="quiet text-sm">{say.door.theOwnerOfTheStudio}</p>
       <Wrong error={give.error} />
     </fieldset>
   );

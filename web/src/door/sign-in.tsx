@@ -7,6 +7,8 @@ import { Wrong } from '../shell/states';
 import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
+import { asCode, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
   const [name, setName] = useState('');
@@ -24,16 +26,16 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
   });
   if (enter.data)
     return (
-      <DoorPage title="Your new code">
-        <p className="text-lg">The code you used opens nothing any more. This is the next one:</p>
-        <CodeShown code={enter.data} done="Open the studio" onDone={() => void goIn()} />
+      <DoorPage title={say.door.yourNewCode}>
+        <p className="text-lg">{say.door.theCodeYouUsedOpens}</p>
+        <CodeShown code={enter.data} done={say.door.openTheStudio} onDone={() => void goIn()} />
       </DoorPage>
     );
   return (
-    <DoorPage title={byCode ? 'Choose a passphrase' : 'Sign in'}>
+    <DoorPage title={byCode ? say.door.chooseAPassphrase : say.door.signIn}>
       {shutOut && (
         <p role="alert" className="border-error border-l-4 pl-3">
-          This device was shut out. What it kept of the studio is gone from it.
+          {say.door.thisDeviceWasShutOut}
         </p>
       )}
       <form
@@ -45,7 +47,7 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
       >
         <TextField
           id="door-name"
-          label="Name"
+          label={say.common.name}
           autoComplete="username"
           required
           autoFocus
@@ -56,18 +58,18 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
         {byCode && (
           <TextField
             id="door-code"
-            label="Code"
+            label={say.door.code}
             autoComplete="one-time-code"
             required
             maxLength={60}
-            hint="The one that you printed, or that the owner gave you."
+            hint={say.door.theOneThatYouPrinted}
             value={code}
             onChange={(event) => setCode(event.target.value)}
           />
         )}
         <TextField
           id="door-passphrase"
-          label={byCode ? 'New passphrase' : 'Passphrase'}
+          label={byCode ? say.door.newPassphrase : say.door.passphrase}
           type="password"
           autoComplete={byCode ? 'new-password' : 'current-password'}
           required
@@ -76,7 +78,7 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
           onChange={(event) => setPassphrase(event.target.value)}
         />
         <button type="submit" className="btn btn-primary target w-full text-lg" disabled={enter.isPending}>
-          {byCode ? 'Choose it and sign in' : 'Sign in'}
+          {byCode ? say.door.chooseItAndSignIn : say.door.signIn}
         </button>
         <Wrong error={enter.error} />
       </form>
@@ -89,11 +91,11 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
           setByCode(!byCode);
         }}
       >
-        {byCode ? 'I know my passphrase' : 'I have a code'}
+        {byCode ? say.door.iKnowMyPassphrase : say.door.iHaveACode}
       </button>
       {here && !byCode && (
         <p className="quiet text-sm">
-          The owner has lost both? On this computer, run <code>npm run owner</code> for a new code.
+          <Marked words={say.door.theOwnerHasLostBoth} as={asCode} />
         </p>
       )}
     </DoorPage>

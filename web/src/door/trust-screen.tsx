@@ -3,65 +3,52 @@ import { useQuery } from '@tanstack/react-query';
 import { networkQuery } from '../api/door';
 import { Await } from '../shell/states';
 import { DoorPage } from './door-page';
+import { say } from '../words/say';
 
 const STEPS: readonly { system: string; steps: readonly string[] }[] = [
   {
-    system: 'iPad and iPhone',
+    system: say.door.ipadAndIphone,
     steps: [
-      'Press “Fetch the certificate” and allow it.',
-      'Settings → General → VPN & Device Management: install the profile.',
-      'Settings → General → About → Certificate Trust Settings: switch it on.',
+      say.door.pressFetchTheCertificateAnd,
+      say.door.settingsGeneralVpnDeviceManagement,
+      say.door.settingsGeneralAboutCertificateTrust,
     ],
   },
   {
-    system: 'Android',
-    steps: [
-      'Press “Fetch the certificate”.',
-      'Settings → Security → More → Encryption & credentials → Install a certificate → CA certificate: choose the file.',
-    ],
+    system: say.door.android,
+    steps: [say.door.pressFetchTheCertificate, say.door.settingsSecurityMoreEncryptionCredentials],
   },
   {
-    system: 'Windows',
-    steps: [
-      'Press “Fetch the certificate” and open the file.',
-      'Install it for this computer, into “Trusted Root Certification Authorities”.',
-    ],
+    system: say.door.windows,
+    steps: [say.door.pressFetchTheCertificateAndOpen, say.door.installItForThisComputer],
   },
   {
     system: 'macOS',
-    steps: [
-      'Press “Fetch the certificate” and open the file.',
-      'In Keychain Access open it, and under Trust choose “Always trust”.',
-    ],
+    steps: [say.door.pressFetchTheCertificateAndOpen, say.door.inKeychainAccessOpenIt],
   },
   {
-    system: 'Firefox, on any system',
-    steps: ['Settings → Privacy & Security → View Certificates → Authorities → Import: choose the file, for websites.'],
+    system: say.door.firefoxOnAnySystem,
+    steps: [say.door.settingsPrivacySecurityViewCertificates],
   },
 ];
 
 export function TrustScreen() {
   return (
-    <DoorPage title="Let this device trust the studio">
-      <Await query={useQuery(networkQuery)} what="the certificate">
+    <DoorPage title={say.door.letThisDeviceTrustThe}>
+      <Await query={useQuery(networkQuery)} what={say.door.theCertificate}>
         {({ fingerprint }) =>
           fingerprint === null ? (
-            <p className="text-lg">Nothing needs to be done: this studio has a certificate that devices trust.</p>
+            <p className="text-lg">{say.door.nothingNeedsToBeDone}</p>
           ) : (
             <>
-              <p>
-                What is said between this device and the studio is sealed, once the device knows the studio’s own
-                certificate. Do this once on each device.
-              </p>
+              <p>{say.door.whatIsSaidBetweenThis}</p>
               <a className="btn btn-primary target" href="/api/network/root.crt" download="waxwing-studio.crt">
-                Fetch the certificate
+                {say.door.fetchTheCertificate}
               </a>
               <div>
-                <h2 className="mb-1 text-lg">Compare before you trust it</h2>
+                <h2 className="mb-1 text-lg">{say.door.compareBeforeYouTrustIt}</h2>
                 <p className="bg-base-200 p-3 font-mono text-sm break-all">{fingerprint}</p>
-                <p className="quiet mt-1 text-sm">
-                  The desk shows the same under Studio → Devices. If they differ, stop: somebody stands between.
-                </p>
+                <p className="quiet mt-1 text-sm">{say.door.theDeskShowsTheSame}</p>
               </div>
               {STEPS.map(({ system, steps }) => (
                 <details key={system} className="border-base-300 border-t pt-3">
@@ -73,7 +60,7 @@ export function TrustScreen() {
                   </ol>
                 </details>
               ))}
-              <p className="quiet text-sm">Then open the studio’s address again: no warning is shown any more.</p>
+              <p className="quiet text-sm">{say.door.thenOpenTheStudiosAddress}</p>
             </>
           )
         }

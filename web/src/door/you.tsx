@@ -10,9 +10,10 @@ import { ROLE_WORDS } from '../words/audit-words';
 import { CodeShown } from './code-shown';
 import { TextField } from './door-page';
 import { useGoIn, useSignOut } from './use-door';
+import { say } from '../words/say';
 
 export const You = () => (
-  <Await query={useQuery(doorQuery)} what="who is signed in">
+  <Await query={useQuery(doorQuery)} what={say.door.whoIsSignedIn}>
     {(door) => <Who door={door} />}
   </Await>
 );
@@ -32,28 +33,24 @@ function Who({ door }: { door: Door }) {
   return (
     <section aria-labelledby="you">
       <h2 id="you" className="mb-1">
-        You
+        {say.door.you}
       </h2>
       <p className="mb-3 text-lg">
-        {visitor.name || 'Whoever uses this computer'} <span className="quiet">· {ROLE_WORDS[visitor.role]}</span>
-        {tablet && <span className="quiet"> on this tablet</span>}
+        {visitor.name || say.door.whoeverUsesThisComputer} <span className="quiet">· {ROLE_WORDS[visitor.role]}</span>
+        {tablet && <span className="quiet">{say.door.onThisTablet}</span>}
       </p>
       {state === 'open' && here && (
-        <p className="quiet mb-3">
-          {demo
-            ? 'The demo signs in by itself on this computer. Nobody comes in from another one.'
-            : 'Nobody signs in on this computer: whoever sits at it sees everything.'}
-        </p>
+        <p className="quiet mb-3">{demo ? say.door.theDemoSignsInBy : say.door.nobodySignsInOnThis}</p>
       )}
       <div className="flex flex-wrap gap-2">
         {token !== null && (
           <button type="button" className="btn" disabled={signOut.isPending} onClick={() => signOut.mutate(door)}>
-            Sign out
+            {say.door.signOut}
           </button>
         )}
         {!tablet && (
           <button type="button" className="btn" onClick={() => change(true)}>
-            {state === 'open' ? 'Set a passphrase' : 'Change passphrase'}
+            {state === 'open' ? say.door.setAPassphrase : say.door.changePassphrase}
           </button>
         )}
         {here && visitor.role === 'owner' && (
@@ -63,7 +60,7 @@ function Who({ door }: { door: Door }) {
             disabled={setOpen.isPending}
             onClick={() => setOpen.mutate(state === 'closed')}
           >
-            {state === 'closed' ? 'Open this computer without signing in' : 'Ask for the passphrase on this computer'}
+            {state === 'closed' ? say.door.openThisComputerWithoutSigning : say.door.askForThePassphraseOn}
           </button>
         )}
       </div>
@@ -86,13 +83,13 @@ function ChangePassphrase({ first, onClose }: { first: boolean; onClose: () => v
   };
   if (save.data)
     return (
-      <Dialog title="If you forget it" onClose={() => void done()}>
-        <p className="mb-4">With this code you choose another passphrase. The one before opens nothing any more.</p>
-        <CodeShown code={save.data.code} done="Done" onDone={() => void done()} />
+      <Dialog title={say.door.ifYouForgetIt} onClose={() => void done()}>
+        <p className="mb-4">{say.door.withThisCodeYouChooseAnother}</p>
+        <CodeShown code={save.data.code} done={say.common.done} onDone={() => void done()} />
       </Dialog>
     );
   return (
-    <Dialog title={first ? 'Set a passphrase' : 'Change passphrase'} onClose={onClose}>
+    <Dialog title={first ? say.door.setAPassphrase : say.door.changePassphrase} onClose={onClose}>
       <form
         className="space-y-4"
         onSubmit={(event) => {
@@ -102,7 +99,7 @@ function ChangePassphrase({ first, onClose }: { first: boolean; onClose: () => v
       >
         <TextField
           id="passphrase-now"
-          label={first ? 'Passphrase so far, if there is one' : 'Passphrase so far'}
+          label={first ? say.door.passphraseSoFarIfThere : say.door.passphraseSoFar}
           type="password"
           autoComplete="current-password"
           required={!first}
@@ -111,17 +108,17 @@ function ChangePassphrase({ first, onClose }: { first: boolean; onClose: () => v
         />
         <TextField
           id="passphrase-next"
-          label="New passphrase"
+          label={say.door.newPassphrase}
           type="password"
           autoComplete="new-password"
           required
           minLength={PASSPHRASE_LEAST}
-          hint="Three or four words that do not belong together. You are signed out everywhere else."
+          hint={say.door.threeOrFourWordsThatDo}
           value={passphrase}
           onChange={(event) => setPassphrase(event.target.value)}
         />
         <button type="submit" className="btn btn-primary target" disabled={save.isPending}>
-          Save
+          {say.common.save}
         </button>
         <Wrong error={save.error} />
       </form>

@@ -15,15 +15,16 @@ import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
 import { useNear } from './use-near';
+import { say } from '../words/say';
 
 export function FiguresScreen() {
   const library = useQuery(figuresQuery);
   const movements = useQuery(movementsQuery);
   return (
     <div className="page">
-      <Await query={library} what="the figures">
+      <Await query={library} what={say.figures.theFigures}>
         {(figures) => (
-          <Await query={movements} what="the movements">
+          <Await query={movements} what={say.common.theMovements}>
             {(all) => <Sheet library={figures} movements={all} />}
           </Await>
         )}
@@ -43,21 +44,21 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
   return (
     <>
       <header className="mb-4 flex flex-wrap items-end justify-between gap-3">
-        <PageTitle title="Figures" back={{ to: '/library', name: 'Library' }} />
+        <PageTitle title={say.common.figures} back={{ to: '/library', name: say.common.library }} />
         <p className="quiet">
           {drawn.length === movements.length
-            ? `All ${movements.length} movements are drawn.`
-            : `${drawn.length} of ${movements.length} movements are drawn; the rest have no figure yet.`}
+            ? say.figures.allMovementsAreDrawn(movements.length)
+            : say.figures.ofMovementsAreDrawnThe(drawn.length, movements.length)}
         </p>
         <div className="flex flex-wrap gap-2">
           {!lessMotion() && (
             <button type="button" className="btn" onClick={() => play(!playing)}>
-              {playing ? 'Stand still' : 'Play all'}
+              {playing ? say.figures.standStill : say.figures.playAll}
             </button>
           )}
           <select
             className="select w-auto"
-            aria-label="Family"
+            aria-label={say.common.family}
             value={family}
             onChange={(event) => set('family', event.target.value)}
           >
@@ -69,11 +70,11 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
           </select>
           <select
             className="select w-auto"
-            aria-label="Seen from"
+            aria-label={say.figures.seenFrom}
             value={view ?? ''}
             onChange={(event) => set('view', event.target.value)}
           >
-            <option value="">Best side of each</option>
+            <option value="">{say.figures.bestSideOfEach}</option>
             {VIEWS.map((one) => (
               <option key={one} value={one}>
                 {VIEW_WORDS[one]}
@@ -82,7 +83,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
           </select>
         </div>
       </header>
-      {drawn.length === 0 && <Empty title="No figures" />}
+      {drawn.length === 0 && <Empty title={say.figures.noFigures} />}
       <ul className="ruled">
         {drawn
           .filter(({ families: [first] }) => first === family)

@@ -1,6 +1,7 @@
 /** Seen from above, the person facing up: where the feet stand and go, and where the hands go. */
 import { type Motion, type Path, pathsOf } from '@waxwing/core/body';
 import { useMemo } from 'react';
+import { say } from '../words/say';
 
 /** Centimetres below which a part stays where it is. */
 const STAYS = 6;
@@ -15,7 +16,7 @@ export function PathPlan({ motion, title }: { motion: Motion; title: string }) {
   const [low, high] = [Math.min(-30, ...all.map(({ y }) => y)), Math.max(30, ...all.map(({ y }) => y))];
   const box = `${left - MARGIN} ${-high - MARGIN} ${right - left + 2 * MARGIN} ${high - low + 2 * MARGIN}`;
   return (
-    <svg viewBox={box} role="img" aria-label={`${title}, from above: ${wordsOf(paths)}`} className="h-32 w-full">
+    <svg viewBox={box} role="img" aria-label={say.figures.fromAbove(title, wordsOf(paths))} className="h-32 w-full">
       <path d="M0 -22 L8 -10 L-8 -10 Z" className="fill-current opacity-40" />
       {hands.map((path) => (
         <path
@@ -82,7 +83,7 @@ const WAYS: readonly (readonly [name: string, is: (x: number, y: number) => bool
 /** `right foot 60 cm back`, for who does not see the drawing. */
 function wordsOf(paths: readonly Path[]): string {
   const moved = paths.filter(({ reach }) => reach >= STAYS);
-  if (moved.length === 0) return 'nothing leaves its place';
+  if (moved.length === 0) return say.figures.nothingLeavesItsPlace;
   return moved
     .map((path) => {
       const [start] = path.points;

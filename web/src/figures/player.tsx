@@ -10,6 +10,7 @@ import { Strip } from './strip';
 import { useSeconds } from './time';
 import { lessMotion, useClock, type Clock } from './use-clock';
 import { useMotion } from './use-motion';
+import { say } from '../words/say';
 
 interface Props {
   movement: Movement;
@@ -32,7 +33,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const [near, comeNear] = useState(1);
   const clock = useClock(true);
   if (motion === undefined) return <Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />;
-  if (motion === null) return <p className="quiet">No figure is drawn for this movement yet.</p>;
+  if (motion === null) return <p className="quiet">{say.common.noFigureIsDrawnFor}</p>;
 
   const drawn = movement.faults.filter(({ id }) => id in motion.figure.faults);
   const fault = drawn.find(({ id }) => id === chosen);
@@ -48,7 +49,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const height = large ? 'h-[44vh]' : 'h-72 lg:h-[26.25rem]';
   const small = large ? 'btn target' : 'btn btn-sm';
   return (
-    <section aria-label="Figure" className="min-w-0">
+    <section aria-label={say.figures.figure} className="min-w-0">
       {lessMotion() ? (
         <div className={`${height} [&>div]:h-full`}>
           <Strip motion={shown ?? motion} view={side} name={fault ? fault.name : movement.name} />
@@ -56,7 +57,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
       ) : (
         <Turning eye={turned ?? EYES[side]} onTurn={turn} near={near} onNear={comeNear}>
           {!(shown && over) && (
-            <Caption words={shown ? 'Clean' : ''} className="flex-1">
+            <Caption words={shown ? say.figures.clean : ''} className="flex-1">
               <FigureDrawing motion={motion} title={movement.name} className={`w-full ${height}`} {...common} />
             </Caption>
           )}
@@ -80,7 +81,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             <button
               type="button"
               className={small}
-              aria-label={clock.playing ? 'Pause' : 'Play'}
+              aria-label={clock.playing ? say.common.pause : say.common.play}
               onClick={() => clock.play(!clock.playing)}
             >
               {clock.playing ? <Pause aria-hidden size={18} /> : <Play aria-hidden size={18} />}
@@ -91,13 +92,13 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
               aria-pressed={clock.speed < 1}
               onClick={() => clock.setSpeed(clock.speed < 1 ? 1 : 0.4)}
             >
-              Slow
+              {say.figures.slow}
             </button>
           </>
         )}
         <select
           className={large ? 'select target w-auto' : 'select select-sm w-auto'}
-          aria-label="Seen from"
+          aria-label={say.figures.seenFrom}
           value={side}
           onChange={(event) => {
             look(event.target.value as View);
@@ -114,7 +115,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           type="button"
           className={`${small} ${reflect ? 'btn-primary' : ''}`}
           aria-pressed={reflect}
-          aria-label="Other side"
+          aria-label={say.figures.otherSide}
           onClick={() => setReflect(!reflect)}
         >
           <ArrowLeftRight aria-hidden size={18} />
@@ -126,7 +127,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             aria-pressed={angle}
             onClick={() => setAngle(!angle)}
           >
-            Angle
+            {say.figures.angle}
           </button>
         )}
         {!lessMotion() && (
@@ -136,7 +137,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             aria-pressed={near > 1}
             onClick={() => comeNear(near > 1 ? 1 : NEAR)}
           >
-            Closer
+            {say.figures.closer}
           </button>
         )}
         {!lessMotion() && (
@@ -146,17 +147,17 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             aria-pressed={muscles}
             onClick={() => setMuscles(!muscles)}
           >
-            Muscles
+            {say.common.muscles}
           </button>
         )}
         {drawn.length > 0 && (
           <select
             className={large ? 'select target w-auto max-w-60' : 'select select-sm w-auto max-w-44'}
-            aria-label="Fault shown"
+            aria-label={say.figures.faultShown}
             value={chosen}
             onChange={(event) => choose(event.target.value)}
           >
-            <option value="">clean</option>
+            <option value="">{say.figures.cleanRep}</option>
             {drawn.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
@@ -171,14 +172,14 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             aria-pressed={over}
             onClick={() => layOver(!over)}
           >
-            Laid over
+            {say.figures.laidOver}
           </button>
         )}
       </div>
       {muscles && <MuscleKey {...movement.muscles} />}
       {!lessMotion() && (
         <label className="mt-1 flex items-center gap-2 text-sm">
-          Turn
+          {say.figures.turn}
           <input
             type="range"
             className="range range-xs flex-1"
@@ -201,11 +202,13 @@ function MuscleKey({ prime, assist }: Movement['muscles']) {
   return (
     <p className="mt-1 flex flex-wrap gap-x-4 text-sm">
       <span>
-        <span className="muscle-mark" style={{ background: ink.prime }} /> works most: {prime.map(inWords).join(', ')}
+        <span className="muscle-mark" style={{ background: ink.prime }} />
+        {say.figures.worksMost(prime.map(inWords).join(', '))}
       </span>
       {assist.length > 0 && (
         <span>
-          <span className="muscle-mark" style={{ background: ink.assist }} /> helps: {assist.map(inWords).join(', ')}
+          <span className="muscle-mark" style={{ background: ink.assist }} />
+          {say.figures.helps(assist.map(inWords).join(', '))}
         </span>
       )}
     </p>
@@ -327,7 +330,7 @@ function Scrubber({ motion, clock, small }: { motion: Motion; clock: Clock; smal
       <input
         type="range"
         className="range range-xs min-w-24 flex-1"
-        aria-label="Moment of the rep"
+        aria-label={say.figures.momentOfTheRep}
         min={0}
         max={motion.seconds}
         step={0.05}

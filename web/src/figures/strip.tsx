@@ -3,6 +3,7 @@ import { boundsOf, type Box, keyTimes, type Motion } from '@waxwing/core/body';
 import type { View } from '@waxwing/core/movement';
 import { useMemo } from 'react';
 import { FigureDrawing } from './figure';
+import { say } from '../words/say';
 
 export function Strip({ motion, view, name }: { motion: Motion; view: View; name: string }) {
   const box: Box = useMemo(() => boundsOf(motion, view), [motion, view]);
@@ -15,7 +16,7 @@ export function Strip({ motion, view, name }: { motion: Motion; view: View; name
           motion={motion}
           at={seconds}
           view={view}
-          title={times.length === 1 ? name : `${name}, posture ${i + 1} of ${times.length}`}
+          title={times.length === 1 ? name : say.figures.posture(name, i + 1, times.length)}
           box={box}
           className="h-full min-w-0 flex-1"
         />

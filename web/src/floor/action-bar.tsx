@@ -17,6 +17,7 @@ import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
 import { heldWords } from '../words/reasons';
 import { signWords } from '@waxwing/core/ladder';
+import { say } from '../words/say';
 
 /** Two of twelve columns on a narrow screen, its own width on a wide one. */
 const SMALL = 'btn target col-span-2 px-1 xl:px-3';
@@ -65,33 +66,38 @@ export function ActionBar({
       <div className="grid grid-cols-12 gap-2 xl:flex">
         {view.movement && (
           <>
-            <BarButton onClick={goDown} held={!easier} title="Easier" detail={easier?.name ?? 'nothing easier fits'}>
+            <BarButton
+              onClick={goDown}
+              held={!easier}
+              title={say.common.easier}
+              detail={easier?.name ?? say.floor.nothingEasierFits}
+            >
               <LadderMark direction="easier" size={24} />
             </BarButton>
             <BarButton
               onClick={goUp}
               held={!canGoUp}
-              title={up.ready && canGoUp ? 'Harder · ready' : 'Harder'}
-              detail={up.held ? heldWords(up.held) : (up.best?.name ?? 'nothing harder fits')}
-              hint={up.ready && `ready: ${signWords(up.ready)}`}
+              title={up.ready && canGoUp ? say.floor.harderReady : say.common.harder}
+              detail={up.held ? heldWords(up.held) : (up.best?.name ?? say.floor.nothingHarderFits)}
+              hint={up.ready && say.floor.ready(signWords(up.ready))}
             >
               <LadderMark direction="harder" size={24} />
             </BarButton>
             <button type="button" className={SMALL} onClick={() => setOpen('swap')}>
-              Swap
+              {say.floor.swap}
             </button>
             {views.length > 1 && (
               <button type="button" className={SMALL} onClick={() => setOpen('levels')}>
-                Levels
+                {say.floor.levels}
               </button>
             )}
             <button type="button" className={SMALL} onClick={() => setOpen('next')}>
-              Next
+              {say.floor.next}
             </button>
           </>
         )}
         <button type="button" className={`${SMALL} text-error border-error`} onClick={() => setOpen('pain')}>
-          Pain
+          {say.common.pain}
         </button>
         <button
           type="button"
@@ -101,19 +107,19 @@ export function ActionBar({
         >
           <Undo2 aria-hidden className="xl:hidden" />
           <span className="max-xl:sr-only flex min-w-0 flex-col">
-            Undo
+            {say.common.undo}
             {last && <span className="truncate font-normal">{describe(last, live.state.log, find)}</span>}
           </span>
         </button>
         <button type="button" className={SMALL} onClick={onFinish}>
-          Finish
+          {say.floor.finish}
         </button>
       </div>
       {open === 'swap' && <SwapSheet view={view} onClose={close} />}
       {open === 'levels' && <LevelsSheet views={views} view={view} onClose={close} />}
       {open === 'pain' && <PainSheet view={view} onClose={close} />}
       {open === 'next' && (
-        <Dialog title="Next movement" onClose={close}>
+        <Dialog title={say.floor.nextMovement} onClose={close}>
           {step && <GoOn view={view} next={nextOther(view)} onSkip={skipOne} onDone={close} />}
           <ChooseMovement view={view} onDone={close} />
         </Dialog>
@@ -143,7 +149,7 @@ function GoOn({
     <div className="flex flex-wrap gap-2">
       {next && (
         <button type="button" className="btn btn-primary target" onClick={go}>
-          Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
+          {say.floor.goOnTo((movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase())}
         </button>
       )}
       <button
@@ -154,7 +160,7 @@ function GoOn({
           onDone();
         }}
       >
-        Skip this set
+        {say.floor.skipThisSet}
       </button>
     </div>
   );

@@ -23,6 +23,8 @@ import { speak } from './sound';
 import { useClockSounds } from './use-floor-sounds';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
+import { asStrong, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 interface Props {
   live: LiveSession;
@@ -76,25 +78,24 @@ function Start({ block, live, views }: { block: GoneRound; live: LiveSession; vi
   };
   useKeys(['i'], start);
   return (
-    <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2">
+    <section
+      aria-label={say.common.clock}
+      className="border-base-300 flex flex-wrap items-center gap-4 border-b px-4 py-2"
+    >
       <p className="flex-1">
         {together !== null ? (
-          <>
-            As many rounds as go into <strong>{minuteWords(together)}</strong>.
-          </>
+          <Marked words={say.floor.asManyRoundsAsGo(minuteWords(together))} as={asStrong} />
         ) : isEvery(block) ? (
-          <>
-            <strong>{count} turns</strong>, a new one every {work} s.
-          </>
+          <Marked words={say.floor.turnsEvery(count, work)} as={asStrong} />
         ) : (
-          <>
-            Circuit by time: <strong>{count} turns</strong> of {differ ? workEachWords(block) : `${work} s`}, {rest} s
-            between.
-          </>
+          <Marked
+            words={say.floor.circuitByTime(count, differ ? workEachWords(block) : say.common.inSeconds(work), rest)}
+            as={asStrong}
+          />
         )}
       </p>
       <button type="button" className="btn btn-primary target" onClick={start}>
-        Start the clock
+        {say.floor.startTheClock}
       </button>
     </section>
   );
@@ -139,21 +140,21 @@ function Running({
   const Shape = phase === 'work' ? Square : Circle;
   return (
     <section
-      aria-label="Clock"
+      aria-label={say.common.clock}
       className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-2"
     >
       <p
         role="timer"
-        aria-label="Clock of the circuit"
+        aria-label={say.floor.clockOfTheCircuit}
         className={`flex items-center gap-2 px-3 py-1 text-4xl leading-none font-bold ${phase === 'work' ? 'bg-accent text-accent-content' : ''}`}
       >
         <Shape aria-hidden size={26} fill={phase === 'work' ? 'currentColor' : 'none'} />
-        {phase === 'over' ? 'Over' : words}
+        {phase === 'over' ? say.floor.over : words}
       </p>
       <p>
-        {phase === 'work' ? 'Work' : phase === 'rest' ? 'Change' : 'All turns done'}
-        {phase !== 'over' && ` · turn ${piece + 1} of ${clock.count}`}
-        {!running && ' · held'}
+        {phase === 'work' ? say.floor.work : phase === 'rest' ? say.floor.change : say.floor.allTurnsDone}
+        {phase !== 'over' && say.floor.turnOf(piece + 1, clock.count)}
+        {!running && say.floor.held}
       </p>
       <p role="status" className="min-w-72 flex-1 font-bold">
         {changes.map(({ name, to }) => (
@@ -164,23 +165,25 @@ function Running({
         {phase === 'work' && sided.length > 0 && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {sided.length === views.length && views.length > 1
-              ? 'Everybody'
-              : sided.map(({ client }) => firstName(client)).join(', ')}
-            : {side} side
+            {say.floor.whoseSide(
+              sided.length === views.length && views.length > 1
+                ? say.floor.everybody
+                : sided.map(({ client }) => firstName(client)).join(', '),
+              side ?? '',
+            )}
           </span>
         )}
       </p>
       {open.length > 0 && (
         <button type="button" className="btn btn-primary target" onClick={logAll}>
-          Log {open.length === 1 ? '1 set' : `${open.length} sets`}
+          {say.floor.logSets(open.length)}
         </button>
       )}
       <button type="button" className="btn target" onClick={() => by(running ? 'timer-paused' : 'timer-resumed')}>
-        {running ? 'Hold' : 'Go on'}
+        {running ? say.floor.hold : say.common.goOn}
       </button>
       <button type="button" className="btn target" onClick={() => by('timer-stopped')}>
-        Stop
+        {say.floor.stop}
       </button>
     </section>
   );
@@ -202,15 +205,18 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
     by('timer-stopped');
   };
   return (
-    <section aria-label="Clock" className="border-base-300 flex flex-wrap items-center gap-3 border-b px-4 py-2">
+    <section
+      aria-label={say.common.clock}
+      className="border-base-300 flex flex-wrap items-center gap-3 border-b px-4 py-2"
+    >
       <p
         role="timer"
-        aria-label="Clock of the rounds"
+        aria-label={say.floor.clockOfTheRounds}
         className={`px-3 py-1 text-4xl leading-none font-bold ${phase === 'work' ? 'bg-accent text-accent-content' : ''}`}
       >
-        {phase === 'over' ? 'Time' : words}
+        {phase === 'over' ? say.floor.time : words}
       </p>
-      {!running && phase !== 'over' && <p>held</p>}
+      {!running && phase !== 'over' && <p>{say.floor.heldWord}</p>}
       <div className="order-last grid basis-full grid-cols-2 gap-2 lg:grid-cols-4">
         {views.map((view) => (
           <button
@@ -219,7 +225,7 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
             className="btn target"
             onClick={() => void live.tap(view.client.id, logRound(view, blockId, uuidv7))}
           >
-            <span className="truncate font-normal">{firstName(view.client)}: round done</span>
+            <span className="truncate font-normal">{say.floor.roundDone(firstName(view.client))}</span>
             <span className="text-2xl">{roundsDone(view, blockId)}</span>
           </button>
         ))}
@@ -227,11 +233,11 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
       <span className="flex-1" />
       {phase !== 'over' && (
         <button type="button" className="btn target" onClick={() => by(running ? 'timer-paused' : 'timer-resumed')}>
-          {running ? 'Hold' : 'Go on'}
+          {running ? say.floor.hold : say.common.goOn}
         </button>
       )}
       <button type="button" className={`btn target ${phase === 'over' ? 'btn-primary' : ''}`} onClick={end}>
-        End the rounds
+        {say.floor.endTheRounds}
       </button>
     </section>
   );

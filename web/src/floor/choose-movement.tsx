@@ -7,6 +7,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { Still } from '../figures/still';
 import { useTap } from './use-tap';
 import { becauseWords } from '@waxwing/core/formats';
+import { say } from '../words/say';
 
 /** More than this nobody reads with a client waiting. */
 const MOST_FOUND = 12;
@@ -24,24 +25,24 @@ export function ChooseMovement({ view, onDone }: { view: LaneView; onDone?: () =
   const ofPattern = view.movements.filter((movement) => movement.pattern === pattern);
   const before = lastTime(view);
   return (
-    <section aria-label="Choose a movement" className="p-5">
+    <section aria-label={say.floor.chooseAMovement} className="p-5">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-2xl">Which movement?</h2>
+        <h2 className="text-2xl">{say.floor.whichMovement}</h2>
         <input
           type="search"
           className="input input-lg w-full max-w-sm"
-          aria-label="Find a movement"
-          placeholder="Find a movement"
+          aria-label={say.floor.findAMovement}
+          placeholder={say.floor.findAMovement}
           value={words}
           onChange={(event) => search(event.target.value)}
         />
       </div>
       {searching ? (
-        <Choices title="Found" movements={hits} view={view} onDone={onDone} />
+        <Choices title={say.floor.found} movements={hits} view={view} onDone={onDone} />
       ) : (
         <>
-          {before.length > 0 && <Choices title="As last time" movements={before} view={view} onDone={onDone} />}
-          <div role="group" aria-label="By pattern" className="mb-4 flex flex-wrap gap-2">
+          {before.length > 0 && <Choices title={say.floor.asLastTime} movements={before} view={view} onDone={onDone} />}
+          <div role="group" aria-label={say.floor.byPattern} className="mb-4 flex flex-wrap gap-2">
             {PATTERNS.filter((one) => view.movements.some((movement) => movement.pattern === one)).map((one) => (
               <button
                 key={one}
@@ -120,7 +121,7 @@ function Choices({
                   <span className="block font-normal">
                     {fit.status === 'open'
                       ? movement.families.map(label).join(', ')
-                      : `${fit.status === 'care' ? 'With care' : 'Closed'}: ${becauseWords(fit.because)}`}
+                      : `${fit.status === 'care' ? say.floor.withCare : say.floor.closed}: ${becauseWords(fit.because)}`}
                   </span>
                 </span>
               </button>

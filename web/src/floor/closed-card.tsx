@@ -4,6 +4,7 @@ import { Octagon } from 'lucide-react';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { becauseWords } from '@waxwing/core/formats';
+import { say } from '../words/say';
 
 export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSame: () => void }) {
   const { closed, movement, step } = view;
@@ -13,46 +14,47 @@ export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSam
   const next = nextOther(view);
   return (
     <div className="grid min-h-full lg:grid-cols-2">
-      <section role="alert" aria-label="Closed" className="alarm space-y-3 p-6">
+      <section role="alert" aria-label={say.floor.closed} className="alarm space-y-3 p-6">
         <p className="flex items-center gap-3 text-4xl font-bold">
-          <Octagon aria-hidden size={36} /> Not {movement.name.toLowerCase()} now
+          <Octagon aria-hidden size={36} />
+          {say.floor.notNow(movement.name.toLowerCase())}
         </p>
         <p className="text-2xl first-letter:uppercase">{becauseWords(fit.because)}.</p>
-        <p>What a limit or a pain means is for a qualified clinician to say.</p>
+        <p>{say.floor.whatALimitOrA}</p>
       </section>
-      <section aria-label="Instead" className="flex flex-col gap-3 p-6">
+      <section aria-label={say.floor.instead} className="flex flex-col gap-3 p-6">
         {instead ? (
           <button
             type="button"
             className="btn btn-primary h-auto min-h-16 w-full py-2 text-2xl"
-            onClick={() => tap(swapTo(view, instead.id, `instead of ${movement.name.toLowerCase()}`, uuidv7))}
+            onClick={() => tap(swapTo(view, instead.id, say.floor.insteadOf(movement.name.toLowerCase()), uuidv7))}
           >
-            Take {instead.name.toLowerCase()}
+            {say.floor.take(instead.name.toLowerCase())}
           </button>
         ) : (
-          <p className="text-2xl font-bold">Nothing near it is open. Leave it out.</p>
+          <p className="text-2xl font-bold">{say.floor.nothingNearItIsOpen}</p>
         )}
         {next && (
           <button type="button" className="btn target h-auto py-2" onClick={() => tap(goTo(next, uuidv7))}>
-            Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
+            {say.floor.goOnTo((movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase())}
           </button>
         )}
         {step && (
           <>
             <button type="button" className="btn target" onClick={() => tap(skip(step, uuidv7))}>
-              Skip this set
+              {say.floor.skipThisSet}
             </button>
             <button
               type="button"
               className="btn target"
               onClick={() => tap([draft(uuidv7(), 'item-dropped', { itemId: step.itemId })])}
             >
-              Leave it out today
+              {say.floor.leaveItOutToday}
             </button>
           </>
         )}
         <button type="button" className="btn btn-ghost target mt-4 self-start underline" onClick={onAllTheSame}>
-          Do it all the same: the record will say so
+          {say.floor.doItAllTheSame}
         </button>
       </section>
     </div>

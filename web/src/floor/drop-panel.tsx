@@ -5,6 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { useState } from 'react';
 import { Stepper } from './stepper';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 export function DropPanel({ view, drop }: { view: LaneView; drop: Drop }) {
   const tap = useTap(view.client.id);
@@ -16,9 +17,9 @@ export function DropPanel({ view, drop }: { view: LaneView; drop: Drop }) {
   const amount = typed?.of === of ? typed.amount : drop.amount;
   const log = (done: number) => tap(logDrop(justDone, done, load, uuidv7));
   return (
-    <section aria-label="Lighter at once" className="now-band border-base-300 border-t px-5 py-3">
+    <section aria-label={say.floor.lighterAtOnce} className="now-band border-base-300 border-t px-5 py-3">
       <p role="status" className="mb-2 text-2xl font-bold">
-        Now {load.label}, no rest
+        {say.floor.nowNoRest(load.label)}
       </p>
       <div className="flex flex-wrap items-stretch gap-2">
         <Stepper
@@ -32,10 +33,10 @@ export function DropPanel({ view, drop }: { view: LaneView; drop: Drop }) {
           className="btn btn-primary h-auto min-h-16 min-w-40 flex-1 text-2xl"
           onClick={() => log(amount)}
         >
-          Done with {load.label}
+          {say.floor.doneWith(load.label)}
         </button>
         <button type="button" className="btn target h-auto" onClick={() => log(0)}>
-          Not today: rest
+          {say.floor.notTodayRest}
         </button>
       </div>
     </section>

@@ -21,6 +21,7 @@ import { StandPlan } from './stand-plan';
 import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 /** Fetched when somebody is first watched. */
 const WatchSet = lazy(async () => ({ default: (await import('./watch-set')).WatchSet }));
@@ -49,14 +50,14 @@ export function FaultPanel({ view }: { view: LaneView }) {
   });
   const stand = standFor(view);
   return (
-    <section aria-label="Faults" className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
+    <section aria-label={say.common.faults} className="border-base-300 border-t px-5 py-3 lg:border-t-0 lg:border-l">
       <Watch key={view.page?.movement.id} view={view}>
         {stand && <Place view={view} stand={stand} />}
       </Watch>
-      <h2 className="sr-only">What do you see?</h2>
+      <h2 className="sr-only">{say.floor.whatDoYouSee}</h2>
       <MarkJustDone view={view} />
       {last && (
-        <div role="group" aria-label="Seen in" className="mb-3 grid grid-cols-2 gap-2">
+        <div role="group" aria-label={say.floor.seenIn} className="mb-3 grid grid-cols-2 gap-2">
           {(['last', 'next'] as const).map((one) => (
             <button
               key={one}
@@ -65,7 +66,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
               className={`btn target px-1 ${inLast === (one === 'last') ? 'btn-primary' : ''}`}
               onClick={() => choose({ setId: last.set.id, of: one })}
             >
-              {one === 'last' ? 'In the set just done' : 'In the set to come'}
+              {one === 'last' ? say.floor.inTheSetJustDone : say.floor.inTheSetToCome}
             </button>
           ))}
         </div>
@@ -73,7 +74,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
       <FaultSearch view={view} onSee={see} />
       {groups.map(({ view: place, faults: group }) => (
         <div key={place} className="mb-3">
-          <h3 className="mb-1">Shows best {VIEW_WORDS[place].toLowerCase()}</h3>
+          <h3 className="mb-1">{say.floor.showsBest(VIEW_WORDS[place].toLowerCase())}</h3>
           <ul className="space-y-2">
             {group.map((fault) => (
               <li key={fault.id}>
@@ -98,7 +99,7 @@ function Watch({ view, children }: { view: LaneView; children: React.ReactNode }
   if (!movement || !view.client.mayFilm) return children;
   if (open)
     return (
-      <Suspense fallback={<p className="quiet mb-3">Opening the camera …</p>}>
+      <Suspense fallback={<p className="quiet mb-3">{say.floor.openingTheCamera}</p>}>
         <WatchSet view={view} movement={movement} onClose={() => setOpen(false)} />
       </Suspense>
     );
@@ -106,13 +107,14 @@ function Watch({ view, children }: { view: LaneView; children: React.ReactNode }
     <>
       {children}
       <button type="button" className="btn target mb-3 w-full" onClick={() => setOpen(true)}>
-        <Video aria-hidden /> Watch the set
+        <Video aria-hidden />
+        {say.floor.watchTheSet}
       </button>
     </>
   );
 }
 
-const PLACE_WORDS: Readonly<Record<View, string>> = { front: 'Front', side: 'Side', back: 'Behind', oblique: 'Corner' };
+const PLACE_WORDS: Readonly<Record<View, string>> = say.floor.placeWords;
 
 /** Where to stand for this set, and where the trainer really does: one tap says so, and the sets to come go by it. */
 function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }) {
@@ -123,17 +125,19 @@ function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }
       <div className="mb-2 flex items-center gap-4">
         <StandPlan view={now} />
         <p>
-          <span className="quiet block">{said === null || said === told ? 'Stand for this set' : 'You stand'}</span>
+          <span className="quiet block">
+            {said === null || said === told ? say.floor.standForThisSet : say.floor.youStand}
+          </span>
           <span className="text-2xl font-bold">{VIEW_WORDS[now]}</span>
         </p>
       </div>
-      <div role="group" aria-label="I stand" className="grid grid-cols-4 gap-1">
+      <div role="group" aria-label={say.floor.iStand} className="grid grid-cols-4 gap-1">
         {VIEWS.map((one) => (
           <button
             key={one}
             type="button"
             aria-pressed={one === now}
-            aria-label={`I stand ${VIEW_WORDS[one].toLowerCase()}`}
+            aria-label={say.floor.iStandAt(VIEW_WORDS[one].toLowerCase())}
             className={`btn target px-1 ${one === now ? 'btn-primary' : ''}`}
             onClick={() => tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'stood', { entryId, view: one })]))}
           >
@@ -159,12 +163,12 @@ export function MarkJustDone({ view }: { view: LaneView }) {
         onClick={() => setOpen(true)}
       >
         <span>
-          Mark a fault in the set just done
+          {say.floor.markAFaultInThe}
           <span className="quiet block font-normal">{name}</span>
         </span>
       </button>
       {open && (
-        <Dialog title={`Seen in ${name.toLowerCase()}, the set just done`} onClose={() => setOpen(false)}>
+        <Dialog title={say.floor.seenInTheSetJust(name.toLowerCase())} onClose={() => setOpen(false)}>
           <JustDoneFaults view={view} justDone={justDone} onDone={() => setOpen(false)} />
         </Dialog>
       )}
@@ -227,8 +231,8 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
         ref={field}
         type="search"
         className="input input-lg w-full text-xl"
-        aria-label="Something else you see"
-        placeholder="Something else: wobbly …"
+        aria-label={say.floor.somethingElseYouSee}
+        placeholder={say.floor.somethingElseWobbly}
         maxLength={200}
         value={words}
         onChange={(event) => search(event.target.value)}
@@ -262,10 +266,9 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
               >
                 <SeverityMark severity={other.severity} size={24} />
                 <span className="min-w-0">
-                  Note “{other.name}”
+                  {say.floor.note(other.name)}
                   <span className="quiet block font-normal">
-                    {other.severity === 'stop' ? 'Stop and look. If it hurts, press Pain. ' : ''}
-                    {other.means}
+                    {say.floor.stopAndLookIfIt(other.severity === 'stop', other.means)}
                   </span>
                 </span>
               </button>
@@ -273,7 +276,7 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
           )}
           <li>
             <button type="button" className="btn target w-full justify-start" onClick={() => note(words.trim())}>
-              Note “{words.trim()}”
+              {say.floor.noteTyped(words.trim())}
             </button>
           </li>
         </ul>
@@ -302,11 +305,7 @@ function FaultButton({
     >
       <SeverityMark severity={fault.severity} size={24} />
       <span className="flex-1">{fault.name}</span>
-      {seen && (
-        <span className="quiet font-normal">
-          {open ? 'seen' : 'fixed'} ×{seen.times}
-        </span>
-      )}
+      {seen && <span className="quiet font-normal">{say.floor.seenFixed(open, seen.times)}</span>}
     </button>
   );
 }

@@ -7,6 +7,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { firstName } from '../words/names';
 import { TapContext } from './use-tap';
+import { say } from '../words/say';
 
 interface Open {
   movementId: string;
@@ -44,7 +45,7 @@ export function FinishSheet({
     onFinish();
   };
   return (
-    <Dialog title="Not all of it is done" onClose={onClose}>
+    <Dialog title={say.floor.notAllOfItIs} onClose={onClose}>
       <ul className="ruled mb-4">
         {open.map(({ view, lines }) => (
           <li key={view.client.id} className="py-2">
@@ -55,13 +56,13 @@ export function FinishSheet({
       </ul>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-primary target" onClick={keep}>
-          Finish, and keep it for next time
+          {say.floor.finishAndKeepItFor}
         </button>
         <button type="button" className="btn target" onClick={onFinish}>
-          Finish, and leave it out
+          {say.floor.finishAndLeaveItOut}
         </button>
         <button type="button" className="btn target" onClick={onClose}>
-          Not yet
+          {say.floor.notYet}
         </button>
       </div>
     </Dialog>

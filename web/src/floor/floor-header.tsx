@@ -21,6 +21,7 @@ import { SoundSheet } from './sound-sheet';
 import type { LiveSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 
 type Open = 'menu' | 'run' | 'log' | 'sound' | 'keys' | null;
 
@@ -55,11 +56,11 @@ export function FloorHeader({
       <Elapsed live={live} />
       {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
       {!live.state.finishedAt && clients.length > 1 && watch && <Watch views={views} watch={watch} />}
-      {view.place.ref.kind !== 'studio' && <p className="quiet max-sm:hidden">at {view.place.name}</p>}
+      {view.place.ref.kind !== 'studio' && <p className="quiet max-sm:hidden">{say.floor.at(view.place.name)}</p>}
       {packed && (
-        <span title="Works without network" className="quiet ml-auto">
+        <span title={say.floor.worksWithoutNetwork} className="quiet ml-auto">
           <WifiOff aria-hidden size={20} />
-          <span className="sr-only">Works without network</span>
+          <span className="sr-only">{say.floor.worksWithoutNetwork}</span>
         </span>
       )}
       <SaveState sessionId={live.view.id} awake={awake} />
@@ -75,8 +76,8 @@ export function FloorHeader({
         </HeadButton>
         <Link
           className="btn target w-14 px-0 max-sm:hidden"
-          aria-label="For the wall"
-          title="For the wall"
+          aria-label={say.floor.forTheWall}
+          title={say.floor.forTheWall}
           to={`/floor/${live.view.id}/wall`}
         >
           <Monitor aria-hidden />
@@ -145,21 +146,22 @@ function Elapsed({ live }: { live: LiveSession }) {
   const turn = () => void live.tap(clientId, [draft(uuidv7(), stands ? 'session-resumed' : 'session-paused', {})]);
   return (
     <p className="flex items-center gap-2 text-2xl max-sm:-order-2">
-      <span role="timer" aria-label="Time since the start">
+      <span role="timer" aria-label={say.floor.timeSinceTheStart}>
         {hours > 0 && `${hours}:`}
         {pad(Math.floor(seconds / 60) % 60)}:{pad(seconds % 60)}
       </span>
-      {programme && <span className="quiet text-xl max-sm:hidden">of {programme.plan.minutes} min</span>}
+      {programme && <span className="quiet text-xl max-sm:hidden">{say.floor.ofMin(programme.plan.minutes)}</span>}
       {!live.state.finishedAt && (
         <button
           type="button"
           className={`btn target ${stands ? 'bg-accent text-accent-content px-3' : 'w-14 px-0'}`}
-          aria-label={stands ? 'Go on with the session' : 'Break'}
+          aria-label={stands ? say.floor.goOnWithTheSession : say.floor.break}
           onClick={turn}
         >
           {stands ? (
             <>
-              <Play aria-hidden size={20} /> Break: go on
+              <Play aria-hidden size={20} />
+              {say.floor.breakGoOn}
             </>
           ) : (
             <Pause aria-hidden size={20} />
@@ -178,10 +180,14 @@ function Left({ live, views, onOpen }: { live: LiveSession; views: readonly Lane
   if (toDo === 0) return null;
   // Seconds only matter when few are left.
   if (over === 0)
-    return <p className="quiet">{toDo >= LAST_MINUTES ? `${Math.round(toDo / 60)} min` : minuteWords(toDo)} left</p>;
+    return (
+      <p className="quiet">
+        {say.floor.timeLeft(toDo >= LAST_MINUTES ? `${Math.round(toDo / 60)} min` : minuteWords(toDo))}
+      </p>
+    );
   return (
     <button type="button" className="btn target border-base-content border-2 px-3" onClick={onOpen}>
-      {over} min over
+      {say.floor.minutesOver(over)}
     </button>
   );
 }
@@ -191,7 +197,7 @@ function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention 
   const client = views.find((view) => view.client.id === watch.clientId)?.client;
   return (
     <p className="min-w-0 truncate max-sm:hidden">
-      <span className="quiet">Watch</span> <strong>{client && firstName(client)}</strong>{' '}
+      <span className="quiet">{say.floor.watch}</span> <strong>{client && firstName(client)}</strong>{' '}
       {VIEW_WORDS[watch.view].toLowerCase()}
       <span className="quiet max-xl:hidden">: {watch.fault.name.toLowerCase()}</span>
     </p>

@@ -24,6 +24,7 @@ import { useLaneSounds } from './use-floor-sounds';
 import { useLanes } from './use-lanes';
 import { useSession, type LiveSession } from './use-session';
 import { becauseWords } from '@waxwing/core/formats';
+import { say } from '../words/say';
 
 export function FloorScreen() {
   const { sessionId = '' } = useParams();
@@ -36,7 +37,11 @@ export function FloorScreen() {
     if (away) void unpack(sessionId, queries).then(() => setLooked(true));
   }, [away, sessionId, queries]);
   if (live) return <Floor key={sessionId} live={live} />;
-  return error && looked ? <Failed error={error} retry={() => void refetch()} /> : <Loading what="the session" />;
+  return error && looked ? (
+    <Failed error={error} retry={() => void refetch()} />
+  ) : (
+    <Loading what={say.common.theSession} />
+  );
 }
 
 const NOBODY: readonly LaneView[] = [];
@@ -46,7 +51,7 @@ function Floor({ live }: { live: LiveSession }) {
   const [chosen, choose] = useState(live.view.clients[0]?.id ?? '');
   const watch = useAttention(views ?? NOBODY);
   const view = views?.find(({ client }) => client.id === chosen);
-  if (!views || !view) return error ? <Failed error={error} /> : <Loading what="the movements" />;
+  if (!views || !view) return error ? <Failed error={error} /> : <Loading what={say.common.theMovements} />;
   return (
     <TapContext value={live.tap}>
       <div className="flex h-full flex-col text-xl">
@@ -126,9 +131,9 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
 /** Everything that was planned is done; how the last set felt may still be asked. */
 function AllDone({ view }: { view: LaneView }) {
   return (
-    <section aria-label="Done" className="border-base-content border-b-2 p-5">
-      <h2 className="text-3xl">All done</h2>
-      <p className="mb-3">Finish the session, or add something.</p>
+    <section aria-label={say.common.done} className="border-base-content border-b-2 p-5">
+      <h2 className="text-3xl">{say.floor.allDone}</h2>
+      <p className="mb-3">{say.floor.finishTheSessionOrAdd}</p>
       <div className="max-w-xl">
         <MarkJustDone view={view} />
       </div>
@@ -140,13 +145,13 @@ function AllDone({ view }: { view: LaneView }) {
 function Finished({ live }: { live: LiveSession }) {
   return (
     <div className="space-y-4 p-6">
-      <h2>This session is finished</h2>
+      <h2>{say.floor.thisSessionIsFinished}</h2>
       <div className="flex flex-wrap gap-3">
         <Link className="btn btn-primary target" to={`/review/${live.view.id}`}>
-          To the review
+          {say.floor.toTheReview}
         </Link>
         <button type="button" className="btn target" onClick={() => void live.undo()}>
-          Open it again
+          {say.common.openItAgain}
         </button>
       </div>
     </div>

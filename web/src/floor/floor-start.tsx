@@ -10,6 +10,7 @@ import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords, today } from '../words/dates';
 import { shelve, spanOf } from './plan-shelves';
 import { StartSession } from './start-session';
+import { say } from '../words/say';
 
 /** Plans of later days, or without a time, that are offered. */
 const NEXT_SHOWN = 6;
@@ -27,11 +28,11 @@ export function FloorStart() {
     refetch: () => Promise.all([plans.refetch(), clients.refetch()]),
   };
   return (
-    <Page title="Floor" width="reading">
+    <Page title={say.common.floor} width="reading">
       {open.length > 0 && (
         <section className="mb-8" aria-labelledby="open-sessions">
           <h2 id="open-sessions" className="border-base-content mb-1 border-b-2 pb-1">
-            Still open
+            {say.floor.stillOpen}
           </h2>
           <ul className="ruled">
             {open.map((session) => (
@@ -42,7 +43,7 @@ export function FloorStart() {
                 >
                   <span className="font-semibold">{session.clients.map((client) => client.name).join(', ')}</span>
                   <span className="quiet text-base">
-                    since {dayWords(session.startedAt)}, {timeWords(session.startedAt)}
+                    {say.floor.since(dayWords(session.startedAt), timeWords(session.startedAt))}
                   </span>
                 </Link>
               </li>
@@ -50,12 +51,12 @@ export function FloorStart() {
           </ul>
         </section>
       )}
-      <Await query={both} what="who comes">
+      <Await query={both} what={say.common.whoComes}>
         {({ plans: planned, clients: all }) =>
           all.length === 0 ? (
-            <Empty title="Nobody to train yet">
+            <Empty title={say.floor.nobodyToTrainYet}>
               <Link className="btn btn-primary" to="/people">
-                To the people
+                {say.floor.toThePeople}
               </Link>
             </Empty>
           ) : (
@@ -75,17 +76,17 @@ function Planned({ plans, busy }: { plans: readonly PlanSummary[]; busy: Readonl
   const { todays, done, next, undated } = shelve(plans, busy, today());
   return (
     <>
-      <Plans title="Today" plans={todays} when={({ startsAt }) => startsAt && timeWords(startsAt)} />
+      <Plans title={say.common.today} plans={todays} when={({ startsAt }) => startsAt && timeWords(startsAt)} />
       <Plans
-        title="Next days"
+        title={say.common.nextDays}
         plans={next.slice(0, NEXT_SHOWN)}
         when={({ startsAt }) => startsAt && `${dayWords(startsAt)}, ${timeWords(startsAt)}`}
       />
-      <Plans title="Without a time" plans={undated.slice(0, NEXT_SHOWN)} when={() => null} />
+      <Plans title={say.floor.withoutATime} plans={undated.slice(0, NEXT_SHOWN)} when={() => null} />
       {done.length > 0 && (
         <section className="mb-8" aria-labelledby="done">
           <h2 id="done" className="border-base-content mb-1 border-b-2 pb-1">
-            Done today
+            {say.floor.doneToday}
           </h2>
           <ul className="ruled">
             {done.map((plan) => (
@@ -129,7 +130,8 @@ function Plans({
               </span>
             </span>
             <StartSession clientIds={plan.clients.map(({ id }) => id)} planId={plan.id}>
-              Start<span className="sr-only"> {plan.name}</span>
+              {say.common.start}
+              <span className="sr-only"> {plan.name}</span>
             </StartSession>
           </li>
         ))}
@@ -147,7 +149,7 @@ function FromNothing({ clients }: { clients: readonly ClientSummary[] }) {
   return (
     <section aria-labelledby="start-with">
       <h2 id="start-with" className="border-base-content mb-1 border-b-2 pb-1">
-        Without a plan
+        {say.floor.withoutAPlan}
       </h2>
       <ul className="ruled">
         {clients.map((client) => (
@@ -167,7 +169,8 @@ function FromNothing({ clients }: { clients: readonly ClientSummary[] }) {
             </label>
             {chosen.length < 2 && (
               <StartSession clientIds={[client.id]}>
-                Start<span className="sr-only"> with {client.name}</span>
+                {say.common.start}
+                <span className="sr-only">{say.common.with(client.name)}</span>
               </StartSession>
             )}
           </li>
@@ -175,7 +178,7 @@ function FromNothing({ clients }: { clients: readonly ClientSummary[] }) {
       </ul>
       {chosen.length > 1 && (
         <p className="mt-4 text-right">
-          <StartSession clientIds={[...chosen]}>Start with these {chosen.length}</StartSession>
+          <StartSession clientIds={[...chosen]}>{say.floor.startWithThese(chosen.length)}</StartSession>
         </p>
       )}
     </section>

@@ -16,16 +16,17 @@ import { useLaneTime, useTimed } from './clock';
 import { doseWords } from '@waxwing/core/planning';
 import { useLaneSounds } from './use-floor-sounds';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 
 const KEYS = ['5', '6', '7', '8'];
 
 /** Each state has a shape as well as a word. */
 export const PHASES: Readonly<Record<LanePhase, { word: string; Icon: LucideIcon }>> = {
-  work: { word: 'Work', Icon: Square },
-  paused: { word: 'Held', Icon: Pause },
-  over: { word: 'Time', Icon: Check },
-  rest: { word: 'Rest', Icon: Circle },
-  ready: { word: 'Ready', Icon: Triangle },
+  work: { word: say.floor.work, Icon: Square },
+  paused: { word: say.common.held, Icon: Pause },
+  over: { word: say.floor.time, Icon: Check },
+  rest: { word: say.floor.rest, Icon: Circle },
+  ready: { word: say.floor.readyNow, Icon: Triangle },
   idle: { word: '', Icon: Triangle },
 };
 
@@ -73,7 +74,7 @@ export function LaneStrip({
   return (
     <div
       role="tablist"
-      aria-label="Clients"
+      aria-label={say.common.clients}
       className="border-base-content grid grid-cols-2 gap-x-1 border-b-2 px-1 lg:flex"
     >
       {views.map((view, i) => (
@@ -123,9 +124,12 @@ function LaneCard({
         <span className="flex min-w-0 items-baseline gap-2 font-bold">
           <span className="truncate">{firstName(client)}</span>
           {watch && (
-            <span className="flex items-center gap-1 self-center" title={`Watch: ${watch.fault.name.toLowerCase()}`}>
+            <span
+              className="flex items-center gap-1 self-center"
+              title={say.floor.watchFor(watch.fault.name.toLowerCase())}
+            >
               <Eye aria-hidden size={24} />
-              <span className="sr-only">Watch first, {VIEW_WORDS[watch.view].toLowerCase()}</span>
+              <span className="sr-only">{say.floor.watchFirst(VIEW_WORDS[watch.view].toLowerCase())}</span>
             </span>
           )}
         </span>
@@ -135,14 +139,19 @@ function LaneCard({
           ) : (
             word && <Icon aria-hidden size={18} fill={phase === 'rest' ? 'none' : 'currentColor'} />
           )}
-          <span className="text-xl max-sm:sr-only">{stop ? 'Stop' : word}</span>
+          <span className="text-xl max-sm:sr-only">{stop ? say.floor.stop : word}</span>
           {words}
         </span>
       </span>
-      <span className="block truncate">{waits ? 'Waits this turn' : (movement?.name ?? 'All done')}</span>
+      <span className="block truncate">{waits ? say.floor.waitsThisTurn : (movement?.name ?? say.floor.allDone)}</span>
       <span className="block truncate">
         {step && dose && movement
-          ? `${step.set} of ${step.of} · ${doseWords(dose, movement.dose.mode)}${heldNow(view) && !stop ? ' · hold' : ''}`
+          ? say.floor.setAndDose(
+              step.set,
+              step.of,
+              doseWords(dose, movement.dose.mode),
+              heldNow(view) !== null && !stop,
+            )
           : ' '}
       </span>
     </button>

@@ -11,6 +11,7 @@ import { Dialog } from '../shell/dialog';
 import { firstName } from '../words/names';
 import { becauseWords } from '@waxwing/core/formats';
 import { heldWords } from '../words/reasons';
+import { say } from '../words/say';
 
 export function LevelsSheet({
   views,
@@ -37,11 +38,11 @@ export function LevelsSheet({
     if (who.movement?.id !== movementId) void tap(who.client.id, swapTo(who, movementId, why, uuidv7, aside));
   };
   const everybody = (movementId: string) => {
-    for (const one of views) take(one, movementId, 'one for all', true);
+    for (const one of views) take(one, movementId, say.floor.oneForAll, true);
     onClose();
   };
   return (
-    <Dialog title={`${movement.name}, three levels`} onClose={onClose}>
+    <Dialog title={say.floor.threeLevels(movement.name)} onClose={onClose}>
       <ul className="ruled">
         {levels.map(({ clientId, easier, same, hurt, because, harder }) => {
           const who = views.find(({ client }) => client.id === clientId);
@@ -62,7 +63,7 @@ export function LevelsSheet({
                 name={same ? movement.name : `closed: ${hurt ? 'hurt' : becauseWords(because)}`}
                 held={!same}
                 now={who.movement?.id === movement.id}
-                onTake={() => same && take(who, movement.id, 'as planned')}
+                onTake={() => same && take(who, movement.id, say.floor.asPlanned)}
               />
               <Level
                 direction="harder"
@@ -77,7 +78,7 @@ export function LevelsSheet({
       </ul>
       {fallback && (
         <button type="button" className="btn target mt-4 h-auto w-full py-2" onClick={() => everybody(fallback.id)}>
-          Everybody to {fallback.name.toLowerCase()}: open to all
+          {say.floor.everybodyToOpenToAll(fallback.name.toLowerCase())}
         </button>
       )}
     </Dialog>

@@ -9,6 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { keepWeight } from './keep-weight';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 interface Props {
   view: LaneView;
@@ -41,20 +42,20 @@ export function LoadSheet({ view, movement, load, loads, held, onClose }: Props)
     </button>
   );
   return (
-    <Dialog title={`Weight for ${movement.name.toLowerCase()}`} onClose={onClose}>
-      {held && <p className="mb-3">Not heavier: {held}.</p>}
-      <div role="group" aria-label="Near" className="flex flex-wrap gap-2">
+    <Dialog title={say.floor.weightFor(movement.name.toLowerCase())} onClose={onClose}>
+      {held && <p className="mb-3">{say.floor.notHeavier(held)}</p>}
+      <div role="group" aria-label={say.common.near} className="flex flex-wrap gap-2">
         {near.map(button)}
         <button type="button" className={`btn target ${load ? '' : 'btn-primary'}`} onClick={() => take(null)}>
-          No weight
+          {say.floor.noWeight}
         </button>
       </div>
       {open.length > near.length && (
         <details className="mt-4">
           <summary className="target flex cursor-pointer items-center font-bold">
-            All {open.length} that are here
+            {say.floor.allThatAreHere(open.length)}
           </summary>
-          <div role="group" aria-label="All" className="mt-2 flex flex-wrap gap-2">
+          <div role="group" aria-label={say.common.all} className="mt-2 flex flex-wrap gap-2">
             {open.map(button)}
           </div>
         </details>
@@ -92,17 +93,15 @@ function Another({ view, movement, onClose }: Pick<Props, 'view' | 'movement' | 
       mostKg: fills ? kgOf(most) : null,
       ...(unit === 'lb' ? { unit } : {}),
     };
-    if (!isWeight(kg)) return setProblem(`Type what it weighs, from 0.1 to 500 ${unit}.`);
+    if (!isWeight(kg)) return setProblem(say.floor.typeWhatItWeighsFrom(unit));
     if (fills && !(isWeight(piece.stepKg ?? 0) && isWeight(piece.mostKg ?? 0) && (piece.mostKg ?? 0) > kg))
-      return setProblem('Type the step, and a heaviest weight above what it weighs now.');
+      return setProblem(say.floor.typeTheStepAndA);
     tap(broughtWeight(view, piece, uuidv7));
     if (keep)
       try {
         await keepWeight(queries, keep, piece);
       } catch (error) {
-        return setProblem(
-          `It is used today. It could not be kept: ${error instanceof Error ? error.message : String(error)}`,
-        );
+        return setProblem(say.floor.itIsUsedTodayIt(error instanceof Error ? error.message : String(error)));
       }
     return onClose();
   };
@@ -119,17 +118,17 @@ function Another({ view, movement, onClose }: Pick<Props, 'view' | 'movement' | 
   );
   return (
     <form
-      aria-label="Another weight"
+      aria-label={say.floor.anotherWeight}
       className="mt-6"
       onSubmit={(event: FormEvent) => {
         event.preventDefault();
         void submit(null);
       }}
     >
-      <h3 className="mb-2 font-bold">Another weight that is here today</h3>
+      <h3 className="mb-2 font-bold">{say.floor.anotherWeightThatIsHere}</h3>
       <div className="flex flex-wrap items-end gap-3">
         <label>
-          <span className="quiet block text-base">What</span>
+          <span className="quiet block text-base">{say.floor.what}</span>
           <select
             className="select select-lg w-44"
             value={item}
@@ -142,13 +141,13 @@ function Another({ view, movement, onClose }: Pick<Props, 'view' | 'movement' | 
             ))}
           </select>
         </label>
-        {field(`Weighs, ${unit}`, typed, type)}
+        {field(say.floor.weighs(unit), typed, type)}
         <label className="flex min-h-14 items-center gap-2">
           <input type="checkbox" className="checkbox" checked={fills} onChange={({ target }) => fill(target.checked)} />
-          can be filled up
+          {say.floor.canBeFilledUp}
         </label>
-        {fills && field(`in steps of, ${unit}`, step, setStep)}
-        {fills && field(`up to, ${unit}`, most, setMost)}
+        {fills && field(say.floor.inStepsOf(unit), step, setStep)}
+        {fills && field(say.floor.upTo(unit), most, setMost)}
       </div>
       {problem && (
         <p role="alert" className="text-error mt-2">
@@ -157,10 +156,10 @@ function Another({ view, movement, onClose }: Pick<Props, 'view' | 'movement' | 
       )}
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="submit" className="btn btn-primary target">
-          Use it today
+          {say.floor.useItToday}
         </button>
         <button type="button" className="btn target" onClick={() => void submit(view.place)}>
-          Use it, and keep it at {view.place.name}
+          {say.floor.useItAndKeepIt(view.place.name)}
         </button>
       </div>
     </form>

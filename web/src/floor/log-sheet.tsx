@@ -11,6 +11,7 @@ import { timeWords } from '../words/dates';
 import { Dialog } from '../shell/dialog';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 
 /** More than this nobody goes back by on the floor; the review has all. */
 const SHOWN = 60;
@@ -34,7 +35,7 @@ interface Props {
 }
 
 export const LogSheet = ({ onClose, ...props }: Props & { onClose: () => void }) => (
-  <Dialog title="Log" onClose={onClose}>
+  <Dialog title={say.floor.logTitle} onClose={onClose}>
     <Log {...props} most={SHOWN} />
   </Dialog>
 );
@@ -65,7 +66,8 @@ export function Log({ live, client, kitOf, kit, most }: Props & { most?: number 
             </span>
             {event.type === 'set-done' && <PutRight event={event} live={live} kitOf={kitOf} kit={kit} />}
             <button type="button" className="btn target" onClick={() => void live.takeBack([event])}>
-              Take back<span className="sr-only"> {describe(event, log, find)}</span>
+              {say.floor.takeBack}
+              <span className="sr-only"> {describe(event, log, find)}</span>
             </button>
           </li>
         ))}
@@ -87,14 +89,14 @@ function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
     <form className="flex gap-2" onSubmit={save}>
       <input
         className="input input-lg flex-1"
-        aria-label={`Note about ${client.name}`}
-        placeholder={`A note about ${firstName(client)}`}
+        aria-label={say.floor.noteAbout(client.name)}
+        placeholder={say.floor.aNoteAbout(firstName(client))}
         maxLength={2000}
         value={text}
         onChange={(event) => write(event.target.value)}
       />
       <button type="submit" className="btn btn-primary target">
-        Note
+        {say.common.note}
       </button>
     </form>
   );
@@ -122,7 +124,7 @@ function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: 
       <input
         type="number"
         className="input target w-24"
-        aria-label="Reps or seconds of this set"
+        aria-label={say.floor.repsOrSecondsOfThis}
         min={0}
         max={3600}
         key={set.amount}
@@ -138,12 +140,12 @@ function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: 
       {loads.length > 0 && (
         <select
           className="select target w-36"
-          aria-label="Load of this set"
+          aria-label={say.floor.loadOfThisSet}
           value={set.loadLabel ?? ''}
           onChange={({ target }) => change({ label: target.value })}
         >
           {!loads.some(({ label }) => label === set.loadLabel) && (
-            <option value={set.loadLabel ?? ''}>{set.loadLabel ?? 'none'}</option>
+            <option value={set.loadLabel ?? ''}>{set.loadLabel ?? say.common.none}</option>
           )}
           {loads.map(({ label }) => (
             <option key={label}>{label}</option>

@@ -3,22 +3,31 @@ import { type LaneView, type MarkSign, markFor, movementOf, takeMark } from '@wa
 import { v7 as uuidv7 } from 'uuid';
 import { inWords } from '@waxwing/core/movement';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
-const ORDINALS = ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth', 'Sixth'] as const;
+const ORDINALS = [
+  '',
+  say.common.first,
+  say.floor.second,
+  say.floor.third,
+  say.floor.fourth,
+  say.floor.fifth,
+  say.floor.sixth,
+] as const;
 const ordinal = (set: number): string => `${ORDINALS[set] ?? `${set}th`} set`;
 
 function signWords(sign: MarkSign, faultName: (id: string) => string): string {
   switch (sign.code) {
     case 'fewer':
-      return `${ordinal(sign.set)} down by ${sign.by}`;
+      return say.floor.downBy(ordinal(sign.set), sign.by);
     case 'below-last-time':
-      return `${sign.by} fewer than last time`;
+      return say.floor.fewerThanLastTime(sign.by);
     case 'fault-again':
       return `${faultName(sign.fault)} in ${sign.sets} sets`;
     case 'harder':
-      return sign.effort === 'failed' ? 'a set failed' : 'it turned hard';
+      return sign.effort === 'failed' ? say.floor.aSetFailed : say.floor.itTurnedHard;
     case 'broken':
-      return `held in ${sign.pieces} pieces`;
+      return say.floor.heldInPieces(sign.pieces);
   }
 }
 
@@ -32,13 +41,13 @@ export function MarkLine({ view }: { view: LaneView }) {
   const said = [first.charAt(0).toUpperCase() + first.slice(1), ...rest].join(', ');
   const words = ({ take, movementId }: (typeof mark.takes)[number]): string =>
     take === 'fewer-sets'
-      ? 'End this line'
+      ? say.floor.endThisLine
       : take === 'stretch'
-        ? 'On to the stretch'
-        : `Take ${(movementOf(view, movementId ?? '')?.name ?? 'an easier one').toLowerCase()}`;
+        ? say.floor.onToTheStretch
+        : say.floor.take((movementOf(view, movementId ?? '')?.name ?? say.floor.anEasierOne).toLowerCase());
   return (
-    <section aria-label="Mark for today" className="mt-2 flex flex-wrap items-center gap-2">
-      <p className="mr-2">{said}: wind down?</p>
+    <section aria-label={say.floor.markForToday} className="mt-2 flex flex-wrap items-center gap-2">
+      <p className="mr-2">{say.floor.windDown(said)}</p>
       {mark.takes.map((one) => (
         <button
           key={one.take}
@@ -50,7 +59,7 @@ export function MarkLine({ view }: { view: LaneView }) {
         </button>
       ))}
       <button type="button" className="btn btn-ghost target" onClick={() => tap(takeMark(view, mark, null, uuidv7))}>
-        Go on
+        {say.common.goOn}
       </button>
     </section>
   );

@@ -2,6 +2,7 @@
 import { NavLink } from 'react-router';
 import { Dialog } from '../shell/dialog';
 import { PLACES } from '../shell/places';
+import { say } from '../words/say';
 
 interface Props {
   onLog: () => void;
@@ -11,18 +12,18 @@ interface Props {
 
 export function MenuSheet({ onLog, onSound, onClose }: Props) {
   return (
-    <Dialog title="Other screens" onClose={onClose}>
+    <Dialog title={say.floor.otherScreens} onClose={onClose}>
       {/* What has no room in the head of a phone. */}
       <div className="mb-4 grid grid-cols-2 gap-2 sm:hidden">
         <button type="button" className="btn target" onClick={onLog}>
-          Log
+          {say.floor.logTitle}
         </button>
         <button type="button" className="btn target" onClick={onSound}>
-          Sound
+          {say.floor.sound}
         </button>
       </div>
-      <p className="quiet mb-3">The session goes on meanwhile. Come back by Floor.</p>
-      <nav aria-label="Main" className="grid grid-cols-2 gap-2">
+      <p className="quiet mb-3">{say.floor.theSessionGoesOnMeanwhile}</p>
+      <nav aria-label={say.common.main} className="grid grid-cols-2 gap-2">
         {PLACES.map(({ to, name, Icon }) => (
           <NavLink key={to} to={to} className="btn target justify-start" onClick={onClose}>
             <Icon aria-hidden size={22} /> {name}

@@ -26,6 +26,8 @@ import { TeachFigure } from './teach-figure';
 import { Dialog } from '../shell/dialog';
 import { correctionReason } from '../words/coaching-words';
 import { sinceWords } from '../words/reasons';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 /** The movement that comes after the one in hand. */
 function NextName({ view }: { view: LaneView }) {
@@ -33,7 +35,10 @@ function NextName({ view }: { view: LaneView }) {
   if (!next) return null;
   return (
     <span className="quiet float-right max-w-72 truncate pl-4 max-sm:hidden">
-      Next <span className="font-semibold">{movementOf(view, next.lane.movementId)?.name}</span>
+      <Marked
+        words={say.floor.nextIs(movementOf(view, next.lane.movementId)?.name ?? '')}
+        as={(name) => <span className="font-semibold">{name}</span>}
+      />
     </span>
   );
 }
@@ -43,9 +48,9 @@ export function NowPanel({ view }: { view: LaneView }) {
   const { page } = view;
   if (!page)
     return (
-      <section aria-label="Now" className="now-band min-h-40 flex-1 p-5">
+      <section aria-label={say.floor.now} className="now-band min-h-40 flex-1 p-5">
         <p className="big-words">{view.movement?.name}</p>
-        <p className="quiet">What to say is not on this device yet; sets and times go on.</p>
+        <p className="quiet">{say.floor.whatToSayIsNot}</p>
       </section>
     );
   const advice = adviceFor(view, now);
@@ -56,10 +61,10 @@ export function NowPanel({ view }: { view: LaneView }) {
       return <CorrectionCard view={view} primary={advice.primary} next={advice.next} />;
     case 'leave':
       return (
-        <section aria-label="Now" className="now-band p-5">
+        <section aria-label={say.floor.now} className="now-band p-5">
           <p className="quiet">{page.movement.name}</p>
-          <p className="text-4xl font-bold">Leave it: {advice.fault.name.toLowerCase()}</p>
-          <p>What is left to try costs more than this is worth today. Note it and move on.</p>
+          <p className="text-4xl font-bold">{say.floor.leaveIt(advice.fault.name.toLowerCase())}</p>
+          <p>{say.floor.whatIsLeftToTry}</p>
         </section>
       );
     case 'clear':
@@ -76,7 +81,7 @@ function Demonstrate({ view, fault }: { view: LaneView; fault?: Fault }) {
   return (
     <>
       <button type="button" className="btn target" onClick={() => setOpen(true)}>
-        Demonstrate
+        {say.floor.demonstrate}
       </button>
       {open && (
         <Dialog title={page.movement.name} onClose={() => setOpen(false)}>
@@ -102,7 +107,10 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
   }, [words]);
   const since = sinceLastTime(view);
   return (
-    <section aria-label="Now" className="now-band flex flex-1 gap-4 px-5 py-3 [@media(max-height:760px)]:max-sm:py-1">
+    <section
+      aria-label={say.floor.now}
+      className="now-band flex flex-1 gap-4 px-5 py-3 [@media(max-height:760px)]:max-sm:py-1"
+    >
       {view.page && <TeachFigure movement={view.page.movement} />}
       <div className="min-w-0 flex-1">
         <p>
@@ -121,22 +129,24 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
           )}
         </p>
         <p role="status" className="big-words my-1 text-balance">
-          {shown ? shown.cue.text : 'No cue is written for this movement yet.'}
+          {shown ? shown.cue.text : say.floor.noCueIsWrittenFor}
         </p>
         {view.page?.movement.breath && (
           <p className="quiet [@media(max-height:760px)]:max-sm:hidden">{view.page.movement.breath}</p>
         )}
         {shown && (
           <div className="mt-1 flex flex-wrap items-center gap-2">
-            <button type="button" className="btn target" aria-label="Cue before" onClick={() => step(-1)}>
+            <button type="button" className="btn target" aria-label={say.floor.cueBefore} onClick={() => step(-1)}>
               <ChevronLeft aria-hidden />
             </button>
-            <button type="button" className="btn target" aria-label="Next cue" onClick={() => step(1)}>
+            <button type="button" className="btn target" aria-label={say.floor.nextCue} onClick={() => step(1)}>
               <ChevronRight aria-hidden />
             </button>
             <p className="quiet min-w-0 flex-1 leading-tight max-sm:hidden">
-              {FOCUS_WORDS[shown.cue.focus]} words
-              {shown.tried > 0 ? ` helped ${shown.worked} of ${shown.tried} times` : ': not tried yet'}
+              {say.floor.words(
+                FOCUS_WORDS[shown.cue.focus],
+                shown.tried > 0 ? say.floor.helpedOfTimes(shown.worked, shown.tried) : say.floor.notTriedYet,
+              )}
             </p>
             <Demonstrate view={view} />
           </div>
@@ -152,7 +162,7 @@ function giveSwap(view: LaneView, fault: Fault, correction: Correction): Draft[]
   if (movementId === undefined) return [];
   return [
     ...give(view, fault, correction, [fault], null),
-    ...swapTo(view, movementId, `for ${fault.name.toLowerCase()}`, uuidv7),
+    ...swapTo(view, movementId, say.floor.for(fault.name.toLowerCase()), uuidv7),
   ];
 }
 
@@ -167,7 +177,7 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
     if (spoken !== undefined) speak(spoken);
   }, [spoken]);
   return (
-    <section aria-label="Now" className="now-band flex-1 px-5 py-3">
+    <section aria-label={say.floor.now} className="now-band flex-1 px-5 py-3">
       <div className="flex flex-wrap items-center gap-2">
         <SeverityMark severity={fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
@@ -187,14 +197,14 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
           className="btn btn-primary target w-full"
           onClick={() => tap(giveSwap(view, fault, correction))}
         >
-          Swap to {nameOf(view, correction.swapTo)}
+          {say.floor.swapTo(nameOf(view, correction.swapTo))}
         </button>
       ) : (
         <Outcomes onOutcome={(outcome) => tap(give(view, fault, correction, addresses, outcome))} />
       )}
       {next && (
         <p className="quiet mt-3">
-          If not: {label(next.correction.kind).toLowerCase()} ·{' '}
+          {say.floor.ifNot(label(next.correction.kind).toLowerCase())}
           {next.cue?.text ?? next.correction.say ?? next.correction.do}
         </p>
       )}
@@ -203,9 +213,9 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
 }
 
 const OUTCOME_BUTTONS: readonly { outcome: Outcome; name: string; key: string }[] = [
-  { outcome: 'fixed', name: 'Fixed', key: 'f' },
-  { outcome: 'better', name: 'Better', key: 'b' },
-  { outcome: 'same', name: 'No change', key: 'n' },
+  { outcome: 'fixed', name: say.floor.fixed, key: 'f' },
+  { outcome: 'better', name: say.floor.better, key: 'b' },
+  { outcome: 'same', name: say.floor.noChange, key: 'n' },
 ];
 
 function Outcomes({ onOutcome }: { onOutcome: (outcome: Outcome) => void }) {
@@ -217,7 +227,7 @@ function Outcomes({ onOutcome }: { onOutcome: (outcome: Outcome) => void }) {
     },
   );
   return (
-    <div role="group" aria-label="Did it work?" className="grid grid-cols-3 gap-2">
+    <div role="group" aria-label={say.floor.didItWork} className="grid grid-cols-3 gap-2">
       {OUTCOME_BUTTONS.map(({ outcome, name }, i) => (
         <button
           key={outcome}
@@ -238,21 +248,19 @@ function StopCard({ view, fault, correction }: { view: LaneView; fault: Fault; c
   const target = movementOf(view, swap?.swapTo ?? '');
   const open = target !== undefined && isOpen(fitOf(view, target));
   return (
-    <section role="alert" aria-label="Stop" className="alarm flex-1 p-5">
-      <p className="big-words">Stop the set</p>
+    <section role="alert" aria-label={say.floor.stop} className="alarm flex-1 p-5">
+      <p className="big-words">{say.floor.stopTheSet}</p>
       <p className="text-2xl font-bold">{fault.name}</p>
-      <p className="my-2">{correction?.say ?? correction?.do ?? 'End the set.'}</p>
-      <p className="mb-3">
-        This is not something to coach through: end the set first. Nothing goes up until it is solved.
-      </p>
+      <p className="my-2">{correction?.say ?? correction?.do ?? say.floor.endTheSet}</p>
+      <p className="mb-3">{say.floor.thisIsNotSomethingTo}</p>
       {swap && open && (
         <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap))}>
-          Swap to {nameOf(view, swap.swapTo)}
+          {say.floor.swapTo(nameOf(view, swap.swapTo))}
         </button>
       )}
       {correction && (
         <>
-          <p className="mb-1">After the rest, with less:</p>
+          <p className="mb-1">{say.floor.afterTheRestWithLess}</p>
           <Outcomes onOutcome={(outcome) => tap(give(view, fault, correction, [fault], outcome))} />
         </>
       )}

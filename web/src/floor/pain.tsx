@@ -14,16 +14,15 @@ import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { SwapAnswers } from './swap-sheet';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
   const tap = useTap(view.client.id);
   const [side, choose] = useState<BodySide>();
   return (
-    <Dialog title="Where does it hurt, and how?" onClose={onClose}>
-      <p className="quiet mb-3">
-        Sharp, sudden, in a joint, on one side, pins and needles: sharp. Heavy or burning and even is effort, not pain.
-      </p>
-      <div role="group" aria-label="Side" className="mb-3 grid max-w-md grid-cols-3 gap-2">
+    <Dialog title={say.floor.whereDoesItHurtAnd} onClose={onClose}>
+      <p className="quiet mb-3">{say.floor.sharpSuddenInAJoint}</p>
+      <div role="group" aria-label={say.floor.side} className="mb-3 grid max-w-md grid-cols-3 gap-2">
         {BODY_SIDES.map((one) => (
           <button
             key={one}
@@ -48,7 +47,7 @@ export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => vo
                 key={quality}
                 type="button"
                 className={`btn target ${quality === 'sharp' ? 'alarm' : ''}`}
-                aria-label={`${label(quality)} pain: ${inWords(region)}`}
+                aria-label={say.floor.painAt(label(quality), inWords(region))}
                 onClick={() => {
                   tap(reportPain(view, { region, quality, ...(side ? { side } : {}) }, uuidv7));
                   onClose();
@@ -72,23 +71,23 @@ export function PainTakeover({ view, pain }: { view: LaneView; pain: NonNullable
   return (
     <div className="grid min-h-full lg:grid-cols-2">
       <section role="alert" className="alarm space-y-4 p-6">
-        <p className="text-4xl font-bold">Stop: sharp pain at the {painPlace(pain)}</p>
+        <p className="text-4xl font-bold">{say.floor.stopSharpPainAtThe(painPlace(pain))}</p>
         <p className="text-2xl">{PAIN_ADVICE.sharp}</p>
         <p className="font-bold">{EMERGENCY_ADVICE}</p>
       </section>
-      <section aria-label="Instead" className="p-6">
+      <section aria-label={say.floor.instead} className="p-6">
         {next && (
           <button
             type="button"
             className="btn btn-primary target mb-4 h-auto w-full py-2"
             onClick={() => tap(goTo(next, uuidv7))}
           >
-            Go on to {(movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase()}
+            {say.floor.goOnTo((movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase())}
           </button>
         )}
         {pain.movementId !== null && (
           <>
-            <h2 className="mb-2">Instead of it, if all else is well</h2>
+            <h2 className="mb-2">{say.floor.insteadOfItIfAll}</h2>
             <SwapAnswers view={view} reason="pain" region={pain.region} onDone={() => undefined} />
           </>
         )}

@@ -5,6 +5,7 @@ import type { Part } from '@waxwing/core/schema';
 import { useEffect } from 'react';
 import { useTimed } from './clock';
 import { speak } from './sound';
+import { say } from '../words/say';
 
 /** Where a set ended before its end. */
 export interface Ended {
@@ -47,7 +48,7 @@ export function PartsRow({
     if (words) speak(words);
   }, [words]);
   return (
-    <div role="group" aria-label="Parts of this set" className="mt-2 flex flex-wrap gap-2">
+    <div role="group" aria-label={say.floor.partsOfThisSet} className="mt-2 flex flex-wrap gap-2">
       {parts.map((part, i) => {
         const left = ended !== null && i > ended.index;
         return (
@@ -57,7 +58,7 @@ export function PartsRow({
             type="button"
             aria-pressed={ended?.index === i}
             aria-current={i === at ? 'step' : undefined}
-            aria-label={`${partWords(part)}: the set ended here`}
+            aria-label={say.floor.setEndedHere(partWords(part))}
             className={`btn target px-3 font-bold ${i === at ? 'now-mark' : ''} ${left ? 'quiet line-through' : ''}`}
             onClick={() => onEnd(ended?.index === i ? null : { index: i, count: part.count })}
           >

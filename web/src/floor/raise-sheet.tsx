@@ -4,16 +4,9 @@ import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
-const TITLES: Readonly<Record<Raise['lever'], string>> = {
-  range: 'Further',
-  tempo: 'Slower down',
-  pause: 'A pause at the hard place',
-  leverLength: 'A longer lever',
-  base: 'A less steady base',
-  rest: 'Less rest',
-  reps: 'More of it',
-};
+const TITLES: Readonly<Record<Raise['lever'], string>> = say.floor.titles;
 
 export function RaiseSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
   const tap = useTap(view.client.id);
@@ -30,8 +23,8 @@ export function RaiseSheet({ view, onClose }: { view: LaneView; onClose: () => v
     onClose();
   };
   return (
-    <Dialog title="Harder without more weight" onClose={onClose}>
-      {raises.length === 0 && <p>Nothing here makes it harder without leaving what it is for.</p>}
+    <Dialog title={say.floor.harderWithoutMoreWeight} onClose={onClose}>
+      {raises.length === 0 && <p>{say.floor.nothingHereMakesItHarder}</p>}
       <div className="grid gap-2 sm:grid-cols-2">
         {raises.map((raise) => (
           <button

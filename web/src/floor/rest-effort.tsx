@@ -18,12 +18,13 @@ import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
 import { whyWords } from '../words/reasons';
+import { say } from '../words/say';
 
 /** How the last set felt, asked until it is answered; then what the next one should be. */
 export function RestEffort({ view }: { view: LaneView }) {
   const tap = useTap(view.client.id);
   const asked = unanswered(view);
-  const say = (effort: Effort, left?: number) => {
+  const tell = (effort: Effort, left?: number) => {
     if (asked)
       tap(
         asked.sets.map((set) =>
@@ -33,7 +34,7 @@ export function RestEffort({ view }: { view: LaneView }) {
   };
   useKeys(['1', '2', '3', '4'], (key) => {
     const effort = EFFORTS[Number(key) - 1];
-    if (effort) say(effort);
+    if (effort) tell(effort);
   });
   return (
     <div className="mt-2 min-h-16">
@@ -41,18 +42,18 @@ export function RestEffort({ view }: { view: LaneView }) {
       {asked ? (
         <div
           role="group"
-          aria-label="How did it feel?"
+          aria-label={say.floor.howDidItFeel}
           className="grid grid-cols-4 items-center gap-2 sm:grid-cols-[auto_repeat(4,1fr)_auto]"
         >
           <span className="max-w-40 pr-1 leading-tight max-sm:col-span-4">
-            {asked.name ? `${asked.name} felt` : 'Felt'}
+            {asked.name ? say.floor.whoFelt(asked.name) : say.common.felt}
           </span>
           {EFFORTS.map((effort) => (
-            <button key={effort} type="button" className="btn target px-1" onClick={() => say(effort)}>
+            <button key={effort} type="button" className="btn target px-1" onClick={() => tell(effort)}>
               {label(effort)}
             </button>
           ))}
-          <RepsLeft onLeft={(left) => say(effortOf(left), left)} />
+          <RepsLeft onLeft={(left) => tell(effortOf(left), left)} />
         </div>
       ) : (
         <Next view={view} />
@@ -78,7 +79,7 @@ function Counted({ view: { client, justDone } }: { view: LaneView }) {
   };
   return (
     <form
-      aria-label="Counted"
+      aria-label={say.floor.counted}
       className="mb-2 flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -86,22 +87,19 @@ function Counted({ view: { client, justDone } }: { view: LaneView }) {
       }}
     >
       <span>
-        {movement?.name ?? 'That turn'}
-        {set.side === 'both' ? '' : `, ${set.side}`}: reps counted?
+        {say.floor.repsCounted(movement?.name ?? say.floor.thatTurn, set.side === 'both' ? '' : `, ${set.side}`)}
       </span>
       <input
         className="input input-lg w-24"
         inputMode="numeric"
-        aria-label="Reps counted"
+        aria-label={say.floor.countedReps}
         value={typed}
         onChange={({ target }) => type(target.value)}
       />
       <button type="submit" className="btn target" disabled={!right}>
-        Keep
+        {say.floor.keep}
       </button>
-      <span className="quiet">
-        {open === 1 ? 'Without it the time is kept.' : `${open} turns by the clock so far.`}
-      </span>
+      <span className="quiet">{open === 1 ? say.floor.withoutItTheTimeIs : say.floor.turnsByTheClockSo(open)}</span>
     </form>
   );
 }
@@ -111,16 +109,16 @@ function RepsLeft({ onLeft }: { onLeft: (left: number) => void }) {
   return (
     <select
       className="select target w-24 max-sm:col-span-4 max-sm:w-full"
-      aria-label="Reps left"
+      aria-label={say.floor.repsLeft}
       value=""
       onChange={(event) => onLeft(Number(event.target.value))}
     >
       <option value="" disabled>
-        Left
+        {say.floor.repsLeftTitle}
       </option>
       {Array.from({ length: 9 }, (_, n) => (
         <option key={n} value={n}>
-          {n} left
+          {say.floor.repsLeftOf(n)}
         </option>
       ))}
     </select>
@@ -133,23 +131,23 @@ function Next({ view }: { view: LaneView }) {
   const proposal = proposalFor(view);
   const last = view.entry?.sets.findLast((set) => set.effort !== null);
   const take = (one: Proposal) => {
-    if (one.to) tap(swapTo(view, one.to.id, one.step.kind === 'rung-up' ? 'ready' : 'too hard', uuidv7));
+    if (one.to) tap(swapTo(view, one.to.id, one.step.kind === 'rung-up' ? 'ready' : say.floor.tooHard, uuidv7));
     else if (one.changes) tap(takeProposal(view, one, uuidv7));
   };
   useKeys(['j'], () => proposal && take(proposal));
-  if (!proposal) return last ? <p className="quiet pt-3">Last set felt {last.effort}.</p> : null;
+  if (!proposal) return last ? <p className="quiet pt-3">{say.floor.lastSetFelt(last.effort ?? '')}</p> : null;
   const words = proposal.to
     ? proposal.to.name.toLowerCase()
     : view.movement && doseWords(proposal.dose, view.movement.dose.mode);
   return (
     <div className="flex items-center gap-3">
       <p className="min-w-0 flex-1 leading-snug">
-        <span className="sr-only">Last set felt {last?.effort}. </span>
+        {last && <span className="sr-only">{say.floor.lastSetFelt(last.effort ?? '')} </span>}
         {whyWords(proposal.why, (id) => movementOf(view, id)?.name ?? id)}
       </p>
       {(proposal.changes || proposal.to) && (
         <button type="button" className="btn target h-auto shrink-0 py-2" onClick={() => take(proposal)}>
-          Take {words}
+          {say.floor.take(words ?? '')}
         </button>
       )}
     </div>

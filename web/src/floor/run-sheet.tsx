@@ -15,6 +15,8 @@ import { Dialog } from '../shell/dialog';
 import { PlaceField } from '../words/place-field';
 import type { LiveSession } from './use-session';
 import { firstName } from '../words/names';
+import { asStrong, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 interface Props {
   live: LiveSession;
@@ -40,21 +42,21 @@ export function RunSheet({ live, views, view, onClose }: Props) {
   const lines = linesOf(view.steps);
   const name = firstName(view.client);
   return (
-    <Dialog title={adding ? `Put in for ${name}` : `Order for ${name}`} onClose={onClose}>
+    <Dialog title={adding ? say.floor.putInFor(name) : say.floor.orderFor(name)} onClose={onClose}>
       {adding ? (
         <ChooseMovement view={view} onDone={onClose} />
       ) : (
         <>
           <Minutes live={live} views={views} />
           <Where view={view} />
-          {lines.length === 0 && <p>Nothing is planned: what you choose next is put in.</p>}
+          {lines.length === 0 && <p>{say.floor.nothingIsPlannedWhatYou}</p>}
           <ol className="ruled">
             {lines.map((line) => (
               <LineRow key={line.itemId} line={line} view={view} onClose={onClose} />
             ))}
           </ol>
           <button type="button" className="btn btn-primary target mt-4" onClick={() => add(true)}>
-            Put in a movement
+            {say.floor.putInAMovement}
           </button>
         </>
       )}
@@ -102,20 +104,20 @@ function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[
   };
   const what = ({ itemIds, blockKind, movementIds }: Trim) =>
     itemIds.length > 1
-      ? `one round of the ${inWords(blockKind ?? 'circuit')}`
-      : `one set of ${find(movementIds[0] ?? '')?.name.toLowerCase() ?? 'it'}`;
+      ? say.floor.oneRoundOfThe(inWords(blockKind ?? 'circuit'))
+      : say.floor.oneSetOf(find(movementIds[0] ?? '')?.name.toLowerCase() ?? 'it');
   if (toDo === 0) return null;
   return (
-    <section aria-label="Minutes" className="mb-4">
+    <section aria-label={say.common.minutes} className="mb-4">
       <p>
-        <strong>{minuteWords(toDo)}</strong> left to do{over > 0 && `, ${over} min over`}.
+        <Marked words={say.floor.leftToDo(minuteWords(toDo), over)} as={asStrong} />
       </p>
       {ways.length > 0 && (
         <ul className="mt-2 flex flex-wrap gap-2">
           {ways.map((trim) => (
             <li key={trim.itemIds.join()}>
               <button type="button" className="btn target h-auto py-2" onClick={() => drop(trim)}>
-                Drop {what(trim)}: saves {Math.max(1, Math.round(trim.saves / 60))} min
+                {say.floor.dropSavesMin(what(trim), Math.max(1, Math.round(trim.saves / 60)))}
               </button>
             </li>
           ))}
@@ -127,7 +129,7 @@ function Minutes({ live, views }: { live: LiveSession; views: readonly LaneView[
 
 const MARKS: Readonly<Record<StepState, { Icon: LucideIcon | null; word: string }>> = {
   done: { Icon: Check, word: 'done' },
-  skipped: { Icon: Minus, word: 'left out' },
+  skipped: { Icon: Minus, word: say.floor.leftOut },
   now: { Icon: CircleDot, word: 'now' },
   next: { Icon: null, word: 'next' },
   later: { Icon: null, word: '' },
@@ -165,15 +167,19 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
         <span>
           <span className="font-bold">{movement?.name ?? label(shown.lane.movementId)}</span>
           <span className="quiet block">
-            {done} of {shown.of} · {doseWords(shown.lane, movement?.dose.mode ?? 'reps')}
-            {word && ` · ${word}`}
+            {say.floor.doneOf(
+              done,
+              shown.of,
+              doseWords(shown.lane, movement?.dose.mode ?? 'reps'),
+              word && ` · ${word}`,
+            )}
           </span>
         </span>
       </span>
-      {pending && !now && <RowButton onClick={go}>Go to</RowButton>}
-      {pending && <RowButton onClick={skipOne}>Skip a set</RowButton>}
-      <RowButton onClick={again}>Once more</RowButton>
-      {pending && <RowButton onClick={drop}>Drop</RowButton>}
+      {pending && !now && <RowButton onClick={go}>{say.floor.goTo}</RowButton>}
+      {pending && <RowButton onClick={skipOne}>{say.floor.skipASet}</RowButton>}
+      <RowButton onClick={again}>{say.floor.onceMore}</RowButton>
+      {pending && <RowButton onClick={drop}>{say.floor.drop}</RowButton>}
     </li>
   );
 }

@@ -5,6 +5,7 @@ import { Download } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
 import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
 import { TROUBLE_WORDS } from '../words/trouble';
+import { say } from '../words/say';
 
 export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
   const { waiting, unwritten, refused, why, trouble } = useSyncExternalStore(subscribeQueue, queueState);
@@ -21,9 +22,10 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
   if (unwritten > 0)
     return (
       <p role="alert" className="text-error ml-auto flex items-center gap-2 font-bold">
-        {taps(unwritten)} only in memory: this device will not store them. Keep this page open.
+        {say.floor.onlyInMemoryThisDevice(taps(unwritten))}
         <button type="button" className="btn target" onClick={() => void save()}>
-          <Download aria-hidden size={20} /> Save a file
+          <Download aria-hidden size={20} />
+          {say.floor.saveAFile}
         </button>
       </p>
     );
@@ -31,7 +33,8 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
     <p role="status" className={`not-[span+*]:ml-auto ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
       {refused > 0 ? (
         <>
-          {taps(refused)} kept here, not taken by the server: {why}{' '}
+          {say.floor.keptHereNotTakenBy(taps(refused))}
+          {why}{' '}
           <button
             type="button"
             className="btn btn-sm"
@@ -39,19 +42,19 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
               void sendRefusedAgain().then(() => queries.invalidateQueries({ queryKey: sessionKeys.opened }))
             }
           >
-            Send again
+            {say.floor.sendAgain}
           </button>
         </>
       ) : trouble ? (
-        `${TROUBLE_WORDS[trouble]} · ${waiting > 0 ? `${taps(waiting)} kept on this device` : 'nothing waits here'}`
+        `${TROUBLE_WORDS[trouble]} · ${waiting > 0 ? say.floor.keptOnThisDevice(taps(waiting)) : say.floor.nothingWaitsHere}`
       ) : waiting > 0 ? (
-        'Saving …'
+        say.common.saving
       ) : isAgreed(sessionId) ? (
-        'All saved'
+        say.floor.allSaved
       ) : (
-        'Checking …'
+        say.floor.checking
       )}
-      {!awake && <span className="max-xl:sr-only"> · screen may sleep</span>}
+      {!awake && <span className="max-xl:sr-only">{say.floor.screenMaySleep}</span>}
     </p>
   );
 }

@@ -50,6 +50,8 @@ import { useTap } from './use-tap';
 import { PHASES } from './lane-strip';
 import { firstName } from '../words/names';
 import { heldWords } from '../words/reasons';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 interface Props {
   view: LaneView;
@@ -186,35 +188,40 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   useKeys(['g'], () => !waits && runTimer());
 
   return (
-    <section aria-label="Set" className="border-base-300 border-t px-5 py-3">
+    <section aria-label={say.floor.set} className="border-base-300 border-t px-5 py-3">
       <AloneFirst view={view} />
       {test && <TestHead view={view} test={test} />}
       <div className="mb-2 flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1 max-sm:gap-x-2">
         <div className="min-w-0 flex-1">
           <p role="status" className="text-3xl leading-tight font-bold whitespace-nowrap">
-            Set {step?.set ?? progress.setNumber}{' '}
-            <span className="quiet text-xl font-normal">of {step?.of ?? window.sets.join('–')}</span>
+            <Marked
+              words={say.floor.setOf(step?.set ?? progress.setNumber, step?.of ?? window.sets.join('–'))}
+              as={(of) => <span className="quiet text-xl font-normal">{of}</span>}
+            />
             {side && progress.half && <span className="ml-3">{side}</span>}
           </p>
           {roundSide && (
             <p className="text-2xl leading-tight font-bold">
-              {roundSide === 'alternating' ? 'Sides in turn' : `${label(roundSide)} side only`}
+              {roundSide === 'alternating' ? say.floor.sidesInTurn : say.floor.sideOnly(label(roundSide))}
             </p>
           )}
           {side && !progress.half && !roundSide && (
             <button
               type="button"
               className="target flex items-center gap-2 text-2xl leading-tight font-bold underline underline-offset-4"
-              aria-label={`${side} first; begin with the ${OTHER_SIDE[sideNow]}`}
+              aria-label={say.floor.firstBeginWithThe(side, OTHER_SIDE[sideNow])}
               onClick={() => chooseSide(OTHER_SIDE[sideNow])}
             >
-              {side} first <ArrowLeftRight aria-hidden size={20} />
+              {say.floor.sideFirst(side)}
+              <ArrowLeftRight aria-hidden size={20} />
             </button>
           )}
           <div className="quiet leading-tight">
-            {parts ? partsTotalWords(parts) : measures ? '' : `aim ${aim} ${unit}`}
+            {parts ? partsTotalWords(parts) : measures ? '' : say.floor.aim(aim, unit)}
             {totals && totals.sets > 0
-              ? ` · so far ${movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount}`
+              ? say.floor.soFar(
+                  movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount,
+                )
               : ''}
             {!fresh && <SetUpNote view={view} movement={movement} />}
           </div>
@@ -222,7 +229,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
         <TimeBox view={view} />
         {mode === 'reps' && !parts && (
           <button type="button" className="btn target px-3 max-[380px]:px-2" onClick={count}>
-            Count{counted > 0 ? ` ${counted}` : ''}
+            {say.floor.count(counted > 0 ? ` ${counted}` : '')}
           </button>
         )}
         {!(measures && test.seconds === null && mode === 'reps') && (
@@ -236,13 +243,13 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
             {timer
               ? runs
-                ? 'Pause'
-                : 'Go on'
+                ? say.common.pause
+                : say.common.goOn
               : test?.seconds
-                ? `Start ${test.seconds} s`
+                ? say.floor.startS(test.seconds)
                 : mode === 'reps'
-                  ? 'Tempo'
-                  : 'Start'}
+                  ? say.common.tempo
+                  : say.common.start}
           </button>
         )}
       </div>
@@ -284,10 +291,10 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
           {test && measures
             ? endWords(test, amount, sideNow)
             : ended
-              ? 'Done to here'
+              ? say.floor.doneToHere
               : side
-                ? `${label(sideNow)} done`
-                : 'Set done'}
+                ? say.floor.sideDone(label(sideNow))
+                : say.floor.setDone}
         </button>
       </div>
       {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
@@ -299,15 +306,15 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             className="target flex items-center underline underline-offset-4"
             onClick={() => raise(true)}
           >
-            {load ? 'Nothing heavier here: harder otherwise' : 'Harder otherwise'}
+            {load ? say.floor.nothingHeavierHereHarderOtherwise : say.floor.harderOtherwise}
           </button>
         )}
       </div>
       {shared.map(({ what, name, busy }) => (
         <p key={`${what} ${name}`} role="status" className="mt-1 font-bold">
           {busy
-            ? `${firstName({ name })} has the ${what} now.`
-            : `Only one ${what}, for ${firstName({ name })} too: take turns.`}
+            ? say.floor.hasTheNow(firstName({ name }), what)
+            : say.floor.onlyOneForTooTake(what, firstName({ name }))}
         </p>
       ))}
       {choosing && (
@@ -321,11 +328,11 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
         />
       )}
       {raising && <RaiseSheet view={view} onClose={() => raise(false)} />}
-      {heavier && held && <p className="quiet mt-1">Not heavier: {heldWords(held)}.</p>}
-      {despite && <p className="text-error mt-1 font-bold">All the same: {despite}.</p>}
+      {heavier && held && <p className="quiet mt-1">{say.floor.notHeavier(heldWords(held))}</p>}
+      {despite && <p className="text-error mt-1 font-bold">{say.floor.allTheSame(despite)}</p>}
       {unclean && (
         <p role="alert" className="text-error mt-1 text-2xl font-bold">
-          {unclean}: the test ends here.
+          {say.floor.theTestEndsHere(unclean)}
         </p>
       )}
       <TestOutcome view={view} />
@@ -337,7 +344,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
 /** What logs a test: `End at 14`, `Left: end at 32 s`. */
 function endWords({ unit, seconds }: Test, amount: number, side: SetSide): string {
   const at = `${amount}${unit === 'reps' ? '' : ` ${unit}`}`;
-  const words = seconds === null ? `end at ${at}` : `time: ${at}`;
+  const words = seconds === null ? say.floor.endAt(at) : say.floor.timeIs(at);
   return side === 'both' ? words.charAt(0).toUpperCase() + words.slice(1) : `${label(side)}: ${words}`;
 }
 
@@ -349,15 +356,15 @@ function AloneFirst({ view }: { view: LaneView }) {
   const names = parts.map((id) => (movementOf(view, id)?.name ?? id).toLowerCase());
   return (
     <div role="note" className="mb-2 flex flex-wrap items-center gap-2">
-      <p className="font-bold">Not together yet: {names.join(' and ')} clean alone first.</p>
+      <p className="font-bold">{say.floor.notTogetherYetCleanAlone(names.join(say.common.and))}</p>
       {parts.map((id, i) => (
         <button
           key={id}
           type="button"
           className="btn target"
-          onClick={() => tap(begin(view, id, 'alone first', uuidv7, 1))}
+          onClick={() => tap(begin(view, id, say.floor.aloneFirst, uuidv7, 1))}
         >
-          Do {names[i]} alone
+          {say.floor.doAlone(names[i] ?? '')}
         </button>
       ))}
     </div>

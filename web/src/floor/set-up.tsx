@@ -6,6 +6,7 @@ import { useState, type FormEvent } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { Dialog } from '../shell/dialog';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 /**
  * Whole at the first set; later a word in the line that it stands in.
@@ -17,7 +18,7 @@ export function SetUpNote({ view, movement }: { view: LaneView; movement: Moveme
   const known = measures.filter(({ value }) => value !== null);
   const fresh = (view.entry?.sets.length ?? 0) === 0;
   const words = known.map(({ measure, value }) => `${label(measure)} ${value}`).join(' · ');
-  const all = words || `Note the set-up: ${measures.map(({ measure }) => inWords(measure)).join(', ')}`;
+  const all = words || say.floor.noteTheSetUp(measures.map(({ measure }) => inWords(measure)).join(', '));
   return (
     <>
       {!fresh && ' · '}
@@ -27,7 +28,7 @@ export function SetUpNote({ view, movement }: { view: LaneView; movement: Moveme
         className={`text-left underline underline-offset-4 ${fresh ? 'target mt-1 flex items-center' : ''} ${fresh && words ? 'font-bold' : 'quiet'}`}
         onClick={() => setOpen(true)}
       >
-        {fresh ? all : 'set-up'}
+        {fresh ? all : say.floor.setUp}
       </button>
       {open && <Noting view={view} movement={movement} measures={measures} onClose={() => setOpen(false)} />}
     </>
@@ -63,7 +64,7 @@ function Noting({
     onClose();
   };
   return (
-    <Dialog title={`Set-up for ${movement.name.toLowerCase()}`} onClose={onClose}>
+    <Dialog title={say.floor.setUpFor(movement.name.toLowerCase())} onClose={onClose}>
       <form className="space-y-3" onSubmit={keep}>
         {measures.map(({ measure }, i) => (
           <label key={measure} className="grid gap-x-4 sm:grid-cols-[12rem_1fr] sm:items-center">
@@ -78,7 +79,7 @@ function Noting({
           </label>
         ))}
         <button type="submit" className="btn btn-primary target">
-          Keep
+          {say.floor.keep}
         </button>
       </form>
     </Dialog>

@@ -2,15 +2,16 @@
 import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
 import { setSound, useSound } from './sound';
 import { Dialog } from '../shell/dialog';
+import { say } from '../words/say';
 
 export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => void }) {
   const { volume, muted, speech } = useSound();
   const theme = useTheme();
   return (
-    <Dialog title="Sound and light" onClose={onClose}>
+    <Dialog title={say.floor.soundAndLight} onClose={onClose}>
       <div className="space-y-5">
         <label className="flex items-center gap-4">
-          <span className="w-32 font-bold">Volume</span>
+          <span className="w-32 font-bold">{say.floor.volume}</span>
           <input
             type="range"
             className="range flex-1"
@@ -23,13 +24,13 @@ export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => 
           />
         </label>
         <Switch name="Mute" on={muted} onTurn={(on) => setSound({ muted: on })}>
-          No sound at all
+          {say.floor.noSoundAtAll}
         </Switch>
         <Switch name="Speech" on={speech} onTurn={(on) => setSound({ speech: on })}>
-          Say the next cue and the next station
+          {say.floor.sayTheNextCueAnd}
         </Switch>
-        <div role="group" aria-label="Light" className="flex flex-wrap items-center gap-2">
-          <span className="w-32 font-bold">Light</span>
+        <div role="group" aria-label={say.common.light} className="flex flex-wrap items-center gap-2">
+          <span className="w-32 font-bold">{say.common.light}</span>
           {(Object.entries(THEMES) as [Theme, string][]).map(([value, name]) => (
             <button
               key={value}
@@ -42,11 +43,7 @@ export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => 
             </button>
           ))}
         </div>
-        <p className="quiet">
-          {awake
-            ? 'The screen stays awake while the floor is open.'
-            : 'This browser cannot keep the screen awake: set the device so that it does not go to sleep.'}
-        </p>
+        <p className="quiet">{awake ? say.floor.theScreenStaysAwakeWhile : say.floor.thisBrowserCannotKeepThe}</p>
       </div>
     </Dialog>
   );

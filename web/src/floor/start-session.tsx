@@ -6,6 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../api/http';
 import { sessionKeys } from '../api/keys';
 import { sessionQuery, sessionsQuery } from '../api/queries';
+import { say } from '../words/say';
 
 export function StartSession({
   clientIds,
@@ -39,7 +40,7 @@ export function StartSession({
   if (running)
     return (
       <Link className="btn btn-primary" to={`/floor/${running.id}`}>
-        Back to the open session
+        {say.floor.backToTheOpenSession}
       </Link>
     );
   return (

@@ -1,5 +1,6 @@
 /** A number, or a weight, with one step down and one up. */
 import { Minus, Plus } from 'lucide-react';
+import { say } from '../words/say';
 
 export function Stepper({
   name,
@@ -22,7 +23,7 @@ export function Stepper({
       <button
         type="button"
         className="btn h-auto w-14 px-0"
-        aria-label={`Less: ${name}`}
+        aria-label={say.floor.less(name)}
         disabled={!onLess}
         onClick={onLess}
       >
@@ -43,7 +44,7 @@ export function Stepper({
       <button
         type="button"
         className="btn h-auto w-14 px-0"
-        aria-label={`More: ${name}`}
+        aria-label={say.floor.more(name)}
         disabled={!onMore}
         onClick={onMore}
       >

@@ -10,6 +10,7 @@ import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
 import { Dialog } from '../shell/dialog';
 import { v7 as uuidv7 } from 'uuid';
 import { useTap } from './use-tap';
+import { say } from '../words/say';
 
 /** Pain is asked for by region in a sheet of its own. */
 const CHOICES = SWAP_REASONS.filter((reason) => reason !== 'pain');
@@ -18,8 +19,8 @@ export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => vo
   const [reason, choose] = useState<SwapReason>('too-hard');
   const held = reason === 'too-easy' ? nextUp(view).held : null;
   return (
-    <Dialog title="Swap the movement" onClose={onClose}>
-      <div role="group" aria-label="Why" className="mb-4 flex flex-wrap gap-2">
+    <Dialog title={say.floor.swapTheMovement} onClose={onClose}>
+      <div role="group" aria-label={say.common.why} className="mb-4 flex flex-wrap gap-2">
         {CHOICES.map((choice) => (
           <button
             key={choice}
@@ -34,7 +35,7 @@ export function SwapSheet({ view, onClose }: { view: LaneView; onClose: () => vo
       </div>
       {held ? (
         <p role="alert" className="font-bold">
-          Nothing harder now: {heldWords(held)}.
+          {say.common.nothingHarderNow(heldWords(held))}
         </p>
       ) : (
         <SwapAnswers view={view} reason={reason} onDone={onClose} />
@@ -69,9 +70,7 @@ export function SwapAnswers({
   };
   return (
     <>
-      {ranked.length === 0 && (
-        <p>Nothing in the library fits this reason, these limits and this kit. Rest, or take another pattern.</p>
-      )}
+      {ranked.length === 0 && <p>{say.floor.nothingInTheLibraryFits}</p>}
       <ul className="ruled">
         {ranked.map((answer) => (
           <li key={answer.id}>
@@ -99,7 +98,7 @@ export function SwapAnswers({
       </ul>
       {ruledOut.length > 0 && (
         <details className="mt-4">
-          <summary className="target cursor-pointer py-3">Ruled out: {ruledOut.length}</summary>
+          <summary className="target cursor-pointer py-3">{say.floor.ruledOut(ruledOut.length)}</summary>
           <ul className="ruled">
             {ruledOut.map((out) => (
               <li key={out.id} className="py-2">

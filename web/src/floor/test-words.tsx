@@ -2,6 +2,7 @@
 import { measured, type Test } from '@waxwing/core/client';
 import type { LaneView } from '@waxwing/core/floor';
 import { dayWords } from '../words/dates';
+import { say } from '../words/say';
 
 /** Values of a test before today, earliest first. */
 const before = (view: LaneView, test: Test) =>
@@ -15,18 +16,18 @@ export function TestHead({ view, test }: { view: LaneView; test: Test }) {
   return (
     <div className="mb-2 leading-snug">
       <p className="font-bold">
-        Test: {test.name}{' '}
-        <span className="font-normal">
-          · {test.seconds === null ? 'ends with the first that is not clean' : `${test.seconds} s`}
-        </span>
+        {say.floor.test(test.name)}
+        <span className="font-normal">{say.floor.endsWithTheFirstThat(test.seconds)}</span>
       </p>
       {test.clean && <p className="quiet">{test.clean}</p>}
       {last && (
         <p>
-          Last time {last.value} {last.unit} <span className="quiet">on {dayWords(last.on)}</span>
+          {say.floor.lastTime(last.value, last.unit)}
+          <span className="quiet">{say.floor.on(dayWords(last.on))}</span>
           {first && first !== last && (
             <>
-              , first {first.value} {first.unit} <span className="quiet">on {dayWords(first.on)}</span>
+              {say.floor.first(first.value, first.unit)}
+              <span className="quiet">{say.floor.on(dayWords(first.on))}</span>
             </>
           )}
         </p>
@@ -48,7 +49,7 @@ export function TestOutcome({ view }: { view: LaneView }) {
     <p role="status" className="mt-1 font-bold">
       {test.name}: {value} {test.unit}
       {gain !== undefined &&
-        (gain === 0 ? ', as last time' : `, ${Math.abs(gain)} ${gain > 0 ? 'more' : 'less'} than last time`)}
+        (gain === 0 ? say.floor.sameAsLastTime : say.floor.moreLessThanLastTime(Math.abs(gain), gain))}
     </p>
   );
 }

@@ -24,31 +24,33 @@ import { TeachFigure } from './teach-figure';
 import { useLanes } from './use-lanes';
 import { type LiveSession, useSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
+import { asStrong, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function WallScreen() {
   const { sessionId = '' } = useParams();
   const { live, error, refetch } = useSession(sessionId);
   if (live) return <Wall live={live} />;
-  return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading what="the session" />;
+  return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading what={say.common.theSession} />;
 }
 
 function Wall({ live }: { live: LiveSession }) {
   useWakeLock();
   const { views, error } = useLanes(live);
-  if (!views) return error ? <Failed error={error} /> : <Loading what="the movements" />;
+  if (!views) return error ? <Failed error={error} /> : <Loading what={say.common.theMovements} />;
   const clock = live.state.clocks.at(-1);
   const running = clock?.stoppedAt === null ? clock : undefined;
   return (
     <div className="flex h-full flex-col gap-4 p-6">
-      <h1 className="sr-only">For the wall</h1>
+      <h1 className="sr-only">{say.floor.forTheWall}</h1>
       <div className="flex items-center gap-6">
         {running ? (
           <WallClock clock={running} views={views} />
         ) : (
-          <p className="text-4xl font-bold">{live.state.finishedAt ? 'Finished' : 'No clock runs'}</p>
+          <p className="text-4xl font-bold">{live.state.finishedAt ? say.floor.finished : say.floor.noClockRuns}</p>
         )}
         <Link className="btn target ml-auto" to={`/floor/${live.view.id}`}>
-          Back to the floor
+          {say.common.backToTheFloor}
         </Link>
       </div>
       <ul className={`grid min-h-0 flex-1 content-start gap-4 ${views.length > 1 ? 'sm:grid-cols-2' : ''}`}>
@@ -61,7 +63,7 @@ function Wall({ live }: { live: LiveSession }) {
   );
 }
 
-const PHASE_WORDS = { work: 'Work', rest: 'Change', over: 'Done' } as const;
+const PHASE_WORDS = say.floor.phaseWords;
 
 function WallClock({ clock, views }: { clock: Timer; views: readonly LaneView[] }) {
   const [phase = 'work', words, piece, running] = useTimed((now) => {
@@ -73,14 +75,14 @@ function WallClock({ clock, views }: { clock: Timer; views: readonly LaneView[] 
   return (
     <p
       role="timer"
-      aria-label="Clock"
+      aria-label={say.common.clock}
       className={`flex flex-wrap items-baseline gap-x-6 px-4 py-2 font-bold ${phase === 'work' ? 'bg-accent text-accent-content' : ''}`}
     >
       <span className="text-[clamp(4rem,16vw,12rem)] leading-none tabular-nums">{words}</span>
       <span className="text-4xl">
         {PHASE_WORDS[phase as keyof typeof PHASE_WORDS]}
-        {!free && phase !== 'over' && ` · ${piece} of ${clock.count}`}
-        {running === '' && phase !== 'over' && ' · held'}
+        {!free && phase !== 'over' && say.floor.pieceOf(piece, clock.count)}
+        {running === '' && phase !== 'over' && say.floor.held}
       </span>
     </p>
   );
@@ -104,10 +106,10 @@ function Person({ view, clock }: { view: LaneView; clock: Timer | undefined }) {
       <div className="min-w-0">
         <p className="text-3xl font-bold">
           {firstName(client)} {words && <span className="tabular-nums">{words}</span>}
-          {rounds !== null && <span className="ml-3">{rounds === 1 ? '1 round' : `${rounds} rounds`}</span>}
+          {rounds !== null && <span className="ml-3">{say.floor.rounds(rounds)}</span>}
         </p>
         <p className="text-[clamp(2rem,4.5vw,4rem)] leading-tight font-bold text-balance">
-          {changes && nextName ? `→ ${nextName}` : waits ? 'Waits' : (movement?.name ?? 'All done')}
+          {changes && nextName ? `→ ${nextName}` : waits ? say.floor.waits : (movement?.name ?? say.floor.allDone)}
         </p>
         {!changes && !waits && movement && step && (
           <p className="text-3xl">
@@ -115,7 +117,7 @@ function Person({ view, clock }: { view: LaneView; clock: Timer | undefined }) {
             {side && <strong> · {side}</strong>}
           </p>
         )}
-        {!changes && nextName && <p className="quiet text-2xl">Next: {nextName}</p>}
+        {!changes && nextName && <p className="quiet text-2xl">{say.floor.nextName(nextName)}</p>}
       </div>
     </li>
   );
@@ -132,7 +134,7 @@ function doseOf({ step }: LaneView, movement: MovementSummary): string {
 function sideWords(view: LaneView, clock: Timer | undefined, now: number): string {
   const { movement, step } = view;
   if (movement?.sides !== 'each' || !step) return '';
-  if (step.lane.side === 'alternating') return 'sides in turn';
+  if (step.lane.side === 'alternating') return say.floor.inTurn;
   if (step.lane.side) return `${label(step.lane.side)} side`;
   if (!clock || !view.clock) return `${label(sideNext(view))} side`;
   return `${label(sideByClock(step.set, clock, now))} side`;
@@ -152,7 +154,7 @@ function Fallback({ views }: { views: readonly LaneView[] }) {
   if (!fallback) return null;
   return (
     <p className="border-base-300 border-t pt-3 text-3xl">
-      Anybody, any time: <strong>{fallback.name}</strong>
+      <Marked words={say.floor.anybodyAnyTime(fallback.name)} as={asStrong} />
     </p>
   );
 }

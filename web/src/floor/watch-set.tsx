@@ -18,6 +18,7 @@ import { give } from './give';
 import { speak } from './sound';
 import { useTap } from './use-tap';
 import { useWakeLock } from './use-wake-lock';
+import { say } from '../words/say';
 
 interface Props {
   view: LaneView;
@@ -28,11 +29,7 @@ interface Props {
 /** A fault as it was measured in the set before, by kind. */
 type Before = ReadonlyMap<string, Answer>;
 
-const OUTCOME_NAMES: Readonly<Record<NonNullable<ReturnType<typeof outcomeFrom>>, string>> = {
-  fixed: 'Fixed',
-  better: 'Better',
-  same: 'No change',
-};
+const OUTCOME_NAMES: Readonly<Record<NonNullable<ReturnType<typeof outcomeFrom>>, string>> = say.floor.outcomeNames;
 
 export function WatchSet({ view, movement, onClose }: Props) {
   const [seen, setSeen] = useState<Reading | null>(null);
@@ -105,12 +102,12 @@ function Watching({
       <div role="alert" className="mb-3">
         <p className="mb-2">{live.trouble}</p>
         <button type="button" className="btn target" onClick={onClose}>
-          Go on without
+          {say.floor.goOnWithout}
         </button>
       </div>
     );
   return (
-    <section aria-label="Watching" className="mb-3 flex gap-4">
+    <section aria-label={say.common.watching} className="mb-3 flex gap-4">
       <div className="bg-neutral relative w-fit max-w-[55%] self-start">
         <video ref={video} muted playsInline className="block max-h-[36vh] max-w-full" />
         <canvas
@@ -131,17 +128,17 @@ function Watching({
         </p>
         <p className="quiet flex-1 leading-tight">
           {!reading
-            ? 'Looking for the whole body …'
+            ? say.floor.lookingForTheWholeBody
             : reading.blind
-              ? 'Watch this one from the side.'
+              ? say.floor.watchThisOneFromThe
               : reading.count === 'rough'
-                ? 'Too unsteady to count: count for yourself.'
+                ? say.floor.tooUnsteadyToCountCount
                 : last && !reading.holds
-                  ? `Lowering ${last.lower.toFixed(1)} s${reading.tempo.lower > 0 ? ` of ${reading.tempo.lower}` : ''}, rising ${last.rise.toFixed(1)} s`
-                  : 'Tap somebody else in the picture to watch them.'}
+                  ? say.floor.loweringSOfRisingS(last.lower.toFixed(1), reading.tempo.lower, last.rise.toFixed(1))
+                  : say.floor.tapSomebodyElseInThe}
         </p>
         <button type="button" className="btn btn-primary target" onClick={() => (reading ? onEnd(reading) : onClose())}>
-          Stop watching
+          {say.floor.stopWatching}
         </button>
         <button
           type="button"
@@ -149,7 +146,7 @@ function Watching({
           className={`btn target ${aloud ? 'btn-primary' : ''}`}
           onClick={() => setAloud(!aloud)}
         >
-          Say the count
+          {say.floor.sayTheCount}
         </button>
         {/* Once reps are counted the count stays with this camera. */}
         {!last && (
@@ -158,7 +155,7 @@ function Watching({
             className="btn target"
             onClick={() => setFacing(facing === 'user' ? 'environment' : 'user')}
           >
-            Other camera
+            {say.common.otherCamera}
           </button>
         )}
       </div>
@@ -198,14 +195,14 @@ function Seen({
     mark(new Set([...marked, fault.id]));
   };
   return (
-    <section aria-label="Seen by the camera" className="border-base-content mb-3 border-2 p-3">
+    <section aria-label={say.floor.seenByTheCamera} className="border-base-content mb-3 border-2 p-3">
       <p className="mb-2 font-bold">{said.facts.join(' ')}</p>
       {said.seen.map(({ kind, words }) => {
         const fault = faultOf(kind);
         if (!fault) return null;
         return marked.has(fault.id) ? (
           <p key={kind} className="mb-2 font-bold">
-            ✓ Marked: {fault.name}
+            {say.floor.marked(fault.name)}
           </p>
         ) : (
           <button
@@ -227,18 +224,18 @@ function Seen({
           now={reading.answers.find((answer) => answer.kind === kind)}
         />
       ))}
-      {said.notSeen.length > 0 && <p className="quiet leading-tight">Not seen: {said.notSeen.join(', ')}.</p>}
+      {said.notSeen.length > 0 && <p className="quiet leading-tight">{say.common.notSeen(said.notSeen.join(', '))}</p>}
       {said.cannot.map(({ why, kinds }) => (
         <p key={why} className="quiet leading-tight">
-          Can’t tell, {why}: {kinds.join(', ')}.
+          {say.common.cantTell(why, kinds.join(', '))}
         </p>
       ))}
       <div className="mt-2 grid grid-cols-2 gap-2">
         <button type="button" className="btn btn-primary target" onClick={onNext}>
-          Watch the next set
+          {say.floor.watchTheNextSet}
         </button>
         <button type="button" className="btn target" onClick={onClose}>
-          Done watching
+          {say.floor.doneWatching}
         </button>
       </div>
     </section>
@@ -267,15 +264,18 @@ function Came({
   return (
     <div className="mb-2">
       <p>
-        {fault.name}: {amountWords(typicalOf(was), was.unit)} before,{' '}
-        {amountWords(Math.max(0, typicalOf(now)), now.unit)} now.
+        {say.floor.beforeNow(
+          fault.name,
+          amountWords(typicalOf(was), was.unit),
+          amountWords(Math.max(0, typicalOf(now)), now.unit),
+        )}
       </p>
       <button
         type="button"
         className="btn btn-primary target w-full"
         onClick={() => tap(give(view, fault, correction, addresses, outcome))}
       >
-        Note it: {OUTCOME_NAMES[outcome]}
+        {say.floor.noteIt(OUTCOME_NAMES[outcome])}
       </button>
     </div>
   );

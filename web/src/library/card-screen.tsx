@@ -20,11 +20,12 @@ import { Strip } from '../figures/strip';
 import { useMotion } from '../figures/use-motion';
 import { Await } from '../shell/states';
 import { useRules } from './use-rules';
+import { say } from '../words/say';
 
 export function CardScreen() {
   const { movementId = '' } = useParams();
   return (
-    <Await query={useQuery(movementQuery(movementId))} what="the movement">
+    <Await query={useQuery(movementQuery(movementId))} what={say.common.theMovement}>
       {(page) => <Card page={page} />}
     </Await>
   );
@@ -37,22 +38,23 @@ function Card({ page }: { page: MovementPage }) {
   const movementId = movement.id;
   return (
     <div className="page page-reading">
-      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This card">
+      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label={say.library.thisCard}>
         <Link className="btn" to={`/library/${movementId}`}>
-          Back
+          {say.common.back}
         </Link>
         <button type="button" className="btn btn-primary" onClick={() => window.print()}>
-          Print
+          {say.common.print}
         </button>
         <a className="btn" href={`/api/movements/${movementId}/card.md`} download={`${movementId}.md`}>
-          Markdown
+          {say.common.markdown}
         </a>
       </nav>
       <article className="card-page">
         <h1>{movement.name}</h1>
-        {movement.aliases.length > 0 && <p>also: {movement.aliases.join(', ')}</p>}
+        {movement.aliases.length > 0 && <p>{say.library.also(movement.aliases.join(', '))}</p>}
         <p className="mt-2">
-          <b>Needs</b> {kitWords(movement.kit)} · {SIDES_WORDS[movement.sides]} · tempo {movement.dose.tempo}
+          <b>{say.library.needsTitle}</b>
+          {say.library.kitSidesTempo(kitWords(movement.kit), SIDES_WORDS[movement.sides], movement.dose.tempo)}
         </p>
         <p>
           {doseWords(movement)
@@ -61,14 +63,14 @@ function Card({ page }: { page: MovementPage }) {
         </p>
         <p>
           {movement.how && <span className="block">{movement.how}</span>}
-          <b>Breath</b> {movement.breath}
+          <b>{say.library.breath}</b> {movement.breath}
         </p>
         {motion && (
           <div className="mt-2 h-32 max-w-md [&>div]:h-full">
             <Strip motion={motion} view={motion.figure.view} name={movement.name} />
           </div>
         )}
-        <h2>Say and show</h2>
+        <h2>{say.library.sayAndShow}</h2>
         <dl>
           {movement.phases.map((phase) => {
             const cues = movement.cues.filter((cue) => cue.phase === phase);
@@ -82,7 +84,7 @@ function Card({ page }: { page: MovementPage }) {
             );
           })}
         </dl>
-        <h2>Look for</h2>
+        <h2>{say.library.lookFor}</h2>
         <ul>
           {movement.faults.map((fault) => (
             <li key={fault.id} className="mb-1">
@@ -95,18 +97,18 @@ function Card({ page }: { page: MovementPage }) {
             </li>
           ))}
         </ul>
-        <h2>Easier and harder</h2>
+        <h2>{say.library.easierAndHarder}</h2>
         <p>
           {(['easier', 'harder'] as const)
             .flatMap((way) => page[way].map((step) => `${label(way)}: ${step.name}, ${leverWords(step.lever, way)}`))
-            .join(' · ') || 'Not linked yet.'}
+            .join(' · ') || say.library.notLinkedYet}
         </p>
-        <h2>Care</h2>
-        <p>Asks for {demandList(movement.demands).join(', ') || 'nothing special'}.</p>
+        <h2>{say.library.care}</h2>
+        <p>{say.library.asksForAll(demandList(movement.demands).join(', ') || say.library.nothingSpecial)}</p>
         {movement.cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
-        <p className="mt-2">Sharp pain: stop. Medical questions go to a qualified clinician.</p>
+        <p className="mt-2">{say.library.sharpPainStopMedicalQuestions}</p>
       </article>
     </div>
   );

@@ -13,6 +13,7 @@ import { Empty, Failed, Loading } from '../shell/states';
 import { PageHead } from '../shell/page';
 import { PickMovement } from './pick-movement';
 import { useRules } from './use-rules';
+import { say } from '../words/say';
 
 const MOST = 4;
 
@@ -30,24 +31,26 @@ export function CompareScreen() {
   return (
     <div className="page">
       <PageHead
-        title="Compare"
-        back={{ to: '/library', name: 'Library' }}
+        title={say.library.compare}
+        back={{ to: '/library', name: say.common.library }}
         actions={
-          ids.length < MOST && <PickMovement title="Add a movement" without={ids} onPick={(id) => show([...ids, id])} />
+          ids.length < MOST && (
+            <PickMovement title={say.library.addAMovement} without={ids} onPick={(id) => show([...ids, id])} />
+          )
         }
       />
       {others.length > 0 && (
         <p role="status" className="mb-4">
-          Four fit side by side. Not shown: {others.map(label).join(', ')}.
+          {say.library.fourFitSideBySide(others.map(label).join(', '))}
         </p>
       )}
       {error ? (
         <Failed error={error} />
       ) : movements.length < ids.length ? (
-        <Loading what="the movements" />
+        <Loading what={say.common.theMovements} />
       ) : movements.length < 2 ? (
-        <Empty title={movements[0] ? `${movements[0].name} and …` : 'Nothing to compare yet'}>
-          <p>Add {movements.length === 0 ? 'two to four movements' : 'another movement'} above.</p>
+        <Empty title={movements[0] ? say.library.andAnother(movements[0].name) : say.library.nothingToCompareYet}>
+          <p>{say.library.addTwoToFourMovements(movements.length)}</p>
         </Empty>
       ) : (
         <Table movements={movements} onRemove={(id) => show(ids.filter((other) => other !== id))} />
@@ -77,10 +80,10 @@ function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemo
                     <button
                       type="button"
                       className="btn btn-xs btn-ghost ml-2"
-                      aria-label={`Leave out ${name}`}
+                      aria-label={say.library.leaveOutNamed(name)}
                       onClick={() => onRemove(id)}
                     >
-                      Leave out
+                      {say.library.leaveOutThis}
                     </button>
                   </span>
                 </th>
@@ -106,7 +109,7 @@ function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemo
       {same.length > 0 && (
         <section aria-labelledby="same" className="mt-6">
           <h2 id="same" className="mb-1">
-            The same in {movements.length === 2 ? 'both' : 'all'}
+            {say.library.theSameInBothAll(movements.length)}
           </h2>
           <ul className="quiet">
             {same.map((row) => (
@@ -135,8 +138,8 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
     <>
       <tr className="border-base-300 border-b">
         <th scope="row" className="py-2 pr-3">
-          From above
-          <span className="quiet block text-sm font-normal">facing up; hands dotted</span>
+          {say.library.fromAbove}
+          <span className="quiet block text-sm font-normal">{say.library.facingUpHandsDotted}</span>
         </th>
         {movements.map((movement, i) => {
           const motion = motions[i];
@@ -145,7 +148,7 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
               {motion ? (
                 <PathPlan motion={motion} title={movement.name} />
               ) : (
-                <span className="quiet">No figure yet</span>
+                <span className="quiet">{say.library.noFigureYet}</span>
               )}
             </td>
           );
@@ -153,10 +156,10 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
       </tr>
       <tr className="border-base-300 border-b">
         <th scope="row" className="py-2 pr-3">
-          Shown
+          {say.library.shown}
           {!lessMotion() && (
             <button type="button" className="btn btn-xs mt-2 block" onClick={() => clock.play(!clock.playing)}>
-              {clock.playing ? 'Pause' : 'Play'}
+              {clock.playing ? say.common.pause : say.common.play}
             </button>
           )}
         </th>
@@ -178,7 +181,7 @@ function Shown({ movements }: { movements: readonly Movement[] }) {
                   className="h-40 w-full"
                 />
               ) : (
-                <span className="quiet">No figure yet</span>
+                <span className="quiet">{say.library.noFigureYet}</span>
               )}
             </td>
           );

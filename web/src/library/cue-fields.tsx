@@ -7,6 +7,7 @@ import { FieldError } from '../people/field-error';
 import { Chips, Options, RemoveButton } from './form-parts';
 import { freshId, type Fields } from './movement-fields';
 import { SortableRows } from './sortable-rows';
+import { say } from '../words/say';
 
 export function CueFields() {
   const { control, register } = useFormContext<Fields>();
@@ -18,31 +19,43 @@ export function CueFields() {
       <SortableRows ids={fields.map((field) => field.key)} name="cue" onMove={move}>
         {(i) => (
           <div className="grid grid-cols-[1fr_1fr_1fr_auto] gap-2 md:grid-cols-[8rem_1fr_8rem_7rem_auto]">
-            <select className="select w-full" aria-label={`Phase of cue ${i + 1}`} {...register(`cues.${i}.phase`)}>
+            <select
+              className="select w-full"
+              aria-label={say.library.phaseOfCue(i + 1)}
+              {...register(`cues.${i}.phase`)}
+            >
               <Options values={phases} />
             </select>
             <span className="order-1 col-span-4 md:order-none md:col-span-1">
               <input
                 className="input w-full"
                 maxLength={60}
-                aria-label={`Words of cue ${i + 1}`}
+                aria-label={say.library.wordsOfCue(i + 1)}
                 {...register(`cues.${i}.text`)}
               />
               <FieldError path={`cues.${i}.text`} />
               <FieldError path={`cues.${i}.phase`} />
             </span>
-            <select className="select w-full" aria-label={`Focus of cue ${i + 1}`} {...register(`cues.${i}.focus`)}>
+            <select
+              className="select w-full"
+              aria-label={say.library.focusOfCue(i + 1)}
+              {...register(`cues.${i}.focus`)}
+            >
               <Options values={FOCUSES} />
             </select>
-            <select className="select w-full" aria-label={`Channel of cue ${i + 1}`} {...register(`cues.${i}.channel`)}>
+            <select
+              className="select w-full"
+              aria-label={say.library.channelOfCue(i + 1)}
+              {...register(`cues.${i}.channel`)}
+            >
               <Options values={CHANNELS} />
             </select>
-            <RemoveButton what={`cue ${i + 1}`} onClick={() => remove(i)} />
+            <RemoveButton what={say.library.cue(i + 1)} onClick={() => remove(i)} />
             <details className="order-2 col-span-4 md:order-none md:col-span-5">
-              <summary className="quiet cursor-pointer text-sm">answers and school</summary>
+              <summary className="quiet cursor-pointer text-sm">{say.library.answersAndSchool}</summary>
               <div className="mt-1 grid gap-2 md:grid-cols-2">
                 <Chips
-                  title="Answers these faults"
+                  title={say.library.answersTheseFaults}
                   name={`cues.${i}.addresses`}
                   path={`cues.${i}.addresses`}
                   values={faults.map((fault) => fault.id)}
@@ -68,7 +81,7 @@ export function CueFields() {
           })
         }
       >
-        Add a cue
+        {say.library.addACue}
       </button>
     </>
   );
@@ -80,9 +93,9 @@ export function RuleField({ name }: { name: `cues.${number}.houseRule` | `faults
   const rules = useQuery(houseRulesQuery).data ?? [];
   return (
     <label className="block">
-      <span className="mb-1 block text-sm font-bold">Belongs to a school</span>
+      <span className="mb-1 block text-sm font-bold">{say.library.belongsToASchool}</span>
       <select className="select select-sm w-full" {...register(name)}>
-        <option value="">all schools</option>
+        <option value="">{say.library.allSchools}</option>
         {rules.map((rule) => (
           <optgroup key={rule.id} label={rule.matter}>
             {rule.options.map((option) => (

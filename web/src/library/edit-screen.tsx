@@ -7,6 +7,7 @@ import { movementQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { MovementForm } from './movement-form';
 import { BLANK, fieldsOf, type Fields } from './movement-fields';
+import { say } from '../words/say';
 
 export function EditMovementScreen() {
   const { movementId = '' } = useParams();
@@ -16,12 +17,12 @@ export function EditMovementScreen() {
   return (
     <Await
       query={query.isFetchedAfterMount ? query : { ...query, data: undefined, error: query.error }}
-      what="the movement"
+      what={say.common.theMovement}
     >
       {(page) => (
         <MovementForm
           key={movementId}
-          title={`Edit ${page.movement.name}`}
+          title={say.library.edit(page.movement.name)}
           start={fieldsOf(page.movement)}
           saved={page}
           draftKey={movementId}
@@ -36,19 +37,20 @@ export function NewMovementScreen() {
   const [params, setParams] = useSearchParams();
   const from = params.get('from') ?? '';
   const query = useQuery({ ...movementQuery(from), enabled: from !== '' });
-  if (from === '') return <MovementForm title="New movement" start={BLANK} saved={undefined} draftKey="new" at="" />;
+  if (from === '')
+    return <MovementForm title={say.library.newMovement} start={BLANK} saved={undefined} draftKey="new" at="" />;
   const as = params.get('as') ?? '';
   return (
-    <Await query={query} what="the movement">
+    <Await query={query} what={say.common.theMovement}>
       {(page) =>
         as === '' ? (
           <AskAs name={page.movement.name} onChoose={(choice) => setParams({ from, as: choice }, { replace: true })} />
         ) : (
           <MovementForm
-            title={`From ${page.movement.name}`}
+            title={say.library.fromMovement(page.movement.name)}
             start={copyOf(page, as)}
             saved={undefined}
-            draftKey={`new ${as} ${from}`}
+            draftKey={say.library.newFrom(as, from)}
             at=""
           />
         )
@@ -61,16 +63,16 @@ export function NewMovementScreen() {
 function AskAs({ name, onChoose }: { name: string; onChoose: (as: string) => void }) {
   return (
     <div className="page page-reading">
-      <h1 className="mb-4">A movement made from {name.toLowerCase()}</h1>
+      <h1 className="mb-4">{say.library.aMovementMadeFrom(name.toLowerCase())}</h1>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-lg" onClick={() => onChoose('easier')}>
-          An easier version
+          {say.library.anEasierVersion}
         </button>
         <button type="button" className="btn btn-lg" onClick={() => onChoose('harder')}>
-          A harder version
+          {say.library.aHarderVersion}
         </button>
         <button type="button" className="btn btn-lg" onClick={() => onChoose('copy')}>
-          A copy, not linked
+          {say.library.aCopyNotLinked}
         </button>
       </div>
     </div>

@@ -18,6 +18,8 @@ import { RuleField } from './cue-fields';
 import { Chips, Field, Options, RemoveButton } from './form-parts';
 import { freshId, listed, type Fields } from './movement-fields';
 import { SortableRows } from './sortable-rows';
+import { asStrong, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function FaultFields({ opened }: { opened: number | null }) {
   const { control } = useFormContext<Fields>();
@@ -44,7 +46,7 @@ export function FaultFields({ opened }: { opened: number | null }) {
           })
         }
       >
-        Add a fault
+        {say.library.addAFault}
       </button>
     </>
   );
@@ -61,22 +63,22 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
   return (
     <details className="border-base-300 border-b pb-2" open={open || wrong}>
       <summary className="cursor-pointer py-1.5 text-lg font-semibold">
-        {name || 'New fault'}
-        {wrong && <span className="text-error ml-2 text-sm">needs attention</span>}
+        {name || say.library.newFault}
+        {wrong && <span className="text-error ml-2 text-sm">{say.library.needsAttention}</span>}
       </summary>
       <div className="space-y-3 py-2">
         <div className="grid gap-3 md:grid-cols-[2fr_3fr_1.5fr]">
-          <Field title="Name of the fault" path={`faults.${i}.name`}>
+          <Field title={say.library.nameOfTheFault} path={`faults.${i}.name`}>
             {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.name`)} />}
           </Field>
-          <Field title="What it looks like" path={`faults.${i}.looksLike`}>
+          <Field title={say.library.whatItLooksLike} path={`faults.${i}.looksLike`}>
             {(id) => <input id={id} className="input w-full" {...register(`faults.${i}.looksLike`)} />}
           </Field>
-          <Field title="Kind" path={`faults.${i}.kind`}>
+          <Field title={say.library.kind} path={`faults.${i}.kind`}>
             {(id) => (
               // Drawn anew once the kinds are here, so that it shows the one that is chosen.
               <select key={kinds?.length} id={id} className="select w-full" {...register(`faults.${i}.kind`)}>
-                <option value="">By its name</option>
+                <option value="">{say.library.byItsName}</option>
                 {kinds?.map((kind) => (
                   <option key={kind.id} value={kind.id}>
                     {kind.name}
@@ -87,14 +89,14 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
           </Field>
         </div>
         <div className="grid grid-cols-2 gap-3 md:grid-cols-6">
-          <Field title="Phase" path={`faults.${i}.phase`}>
+          <Field title={say.library.phase} path={`faults.${i}.phase`}>
             {(id) => (
               <select id={id} className="select w-full" {...register(`faults.${i}.phase`)}>
                 <Options values={phases} />
               </select>
             )}
           </Field>
-          <Field title="How serious" path={`faults.${i}.severity`}>
+          <Field title={say.library.howSerious} path={`faults.${i}.severity`}>
             {(id) => (
               <select id={id} className="select w-full" {...register(`faults.${i}.severity`)}>
                 {SEVERITIES.map((severity) => (
@@ -106,7 +108,11 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
             )}
           </Field>
           {VIEWS.map((view) => (
-            <Field key={view} title={`Shows ${VIEW_WORDS[view].toLowerCase()}`} path={`faults.${i}.views.${view}`}>
+            <Field
+              key={view}
+              title={say.library.shows(VIEW_WORDS[view].toLowerCase())}
+              path={`faults.${i}.views.${view}`}
+            >
               {(id) => (
                 <input
                   id={id}
@@ -129,7 +135,7 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
         </div>
         <Corrections i={i} />
         <button type="button" className="btn btn-sm" onClick={onRemove}>
-          Remove this fault
+          {say.library.removeThisFault}
         </button>
       </div>
     </details>
@@ -139,11 +145,17 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
 /** What is known of a kind, as a help to fill in the rest. */
 const UsualOf = ({ kind }: { kind: FaultKind }) => (
   <p className="bg-base-200 max-w-[75ch] p-3">
-    {kind.means} Usually <strong>{SEVERITY_WORDS[kind.severity].toLowerCase()}</strong>. Look from:{' '}
-    {VIEWS.filter((view) => kind.views[view] > 0)
-      .map((view) => VIEW_WORDS[view].toLowerCase())
-      .join(', ')}
-    . What tends to work: {kind.helps.join(', ')}.
+    <Marked
+      words={say.library.usually(
+        kind.means,
+        SEVERITY_WORDS[kind.severity].toLowerCase(),
+        VIEWS.filter((view) => kind.views[view] > 0)
+          .map((view) => VIEW_WORDS[view].toLowerCase())
+          .join(', '),
+        kind.helps.join(', '),
+      )}
+      as={asStrong}
+    />
   </p>
 );
 
@@ -155,18 +167,20 @@ function Causes({ i, usual }: { i: number; usual: readonly string[] }) {
   const { data: causes = [] } = useQuery(causesQuery);
   const add = (cause: string) => setValue(path, [...chosen, cause].join(', '), { shouldDirty: true });
   return (
-    <Field title="Causes, as kind/words" path={path}>
+    <Field title={say.library.causesAsKindWords} path={path}>
       {(id) => (
         <>
           <input id={id} className="input w-full" {...register(path)} />
           <select
             className="select mt-1 w-full"
-            aria-label="Add a cause"
+            aria-label={say.library.addACause}
             value=""
             onChange={(event) => add(event.target.value)}
           >
-            <option value="">Add a cause …</option>
-            {usual.length > 0 && <CauseGroup title="Usual" causes={usual.filter((cause) => !chosen.includes(cause))} />}
+            <option value="">{say.library.addACauseMore}</option>
+            {usual.length > 0 && (
+              <CauseGroup title={say.library.usual} causes={usual.filter((cause) => !chosen.includes(cause))} />
+            )}
             {CAUSE_KINDS.map((kind) => (
               <CauseGroup
                 key={kind}
@@ -205,24 +219,28 @@ function Corrections({ i }: { i: number }) {
   const at = (j: number) => `faults.${i}.corrections.${j}` as const;
   return (
     <fieldset>
-      <legend className="mb-1 text-sm font-bold">Corrections, from least to most intrusive</legend>
+      <legend className="mb-1 text-sm font-bold">{say.library.correctionsFromLeastToMost}</legend>
       <SortableRows ids={fields.map((field) => field.key)} name="correction" onMove={move}>
         {(j) => (
           <div className="grid grid-cols-[7rem_1fr_auto] gap-2 md:grid-cols-[7rem_1fr_14rem_auto]">
-            <select className="select w-full" aria-label={`Kind of correction ${j + 1}`} {...register(`${at(j)}.kind`)}>
+            <select
+              className="select w-full"
+              aria-label={say.library.kindOfCorrection(j + 1)}
+              {...register(`${at(j)}.kind`)}
+            >
               <Options values={CORRECTION_KINDS} />
             </select>
             <span className="order-1 col-span-3 space-y-1 md:order-none md:col-span-1">
               <input
                 className="input w-full"
-                placeholder="To say to the client"
-                aria-label={`To say, correction ${j + 1}`}
+                placeholder={say.library.toSayToTheClient}
+                aria-label={say.library.toSayCorrection(j + 1)}
                 {...register(`${at(j)}.say`)}
               />
               <input
                 className="input w-full"
-                placeholder="For you to do"
-                aria-label={`To do, correction ${j + 1}`}
+                placeholder={say.library.forYouToDo}
+                aria-label={say.library.toDoCorrection(j + 1)}
                 {...register(`${at(j)}.do`)}
               />
               <FieldError path={`${at(j)}.say`} />
@@ -233,10 +251,10 @@ function Corrections({ i }: { i: number }) {
               <span>
                 <select
                   className="select w-full"
-                  aria-label={`Movement of correction ${j + 1}`}
+                  aria-label={say.library.movementOfCorrection(j + 1)}
                   {...register(`${at(j)}.swapTo`)}
                 >
-                  <option value="">swap to …</option>
+                  <option value="">{say.library.swapTo}</option>
                   {movements.map((movement) => (
                     <option key={movement.id} value={movement.id}>
                       {movement.name}
@@ -248,10 +266,10 @@ function Corrections({ i }: { i: number }) {
             ) : (
               <select
                 className="select w-full"
-                aria-label={`Cue of correction ${j + 1}`}
+                aria-label={say.library.cueOfCorrection(j + 1)}
                 {...register(`${at(j)}.cueId`)}
               >
-                <option value="">no cue</option>
+                <option value="">{say.library.noCue}</option>
                 {cues.map((cue) => (
                   <option key={cue.id} value={cue.id}>
                     {cue.text}
@@ -259,10 +277,10 @@ function Corrections({ i }: { i: number }) {
                 ))}
               </select>
             )}
-            <RemoveButton what={`correction ${j + 1}`} onClick={() => remove(j)} />
+            <RemoveButton what={say.library.correction(j + 1)} onClick={() => remove(j)} />
             <div className="order-2 col-span-3 md:order-none md:col-span-4">
               <Chips
-                title="For these causes"
+                title={say.library.forTheseCauses}
                 name={`${at(j)}.causes`}
                 path={`${at(j)}.causes`}
                 values={causeList}
@@ -278,7 +296,7 @@ function Corrections({ i }: { i: number }) {
         className="btn btn-sm mt-2"
         onClick={() => append({ id: freshId('correction'), kind: 'show', do: '', causes: [] })}
       >
-        Add a correction
+        {say.library.addACorrection}
       </button>
     </fieldset>
   );

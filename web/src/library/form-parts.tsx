@@ -5,6 +5,7 @@ import { useId, type ReactNode } from 'react';
 import { Controller, useFormContext, type FieldPath } from 'react-hook-form';
 import { FieldError } from '../people/field-error';
 import type { Fields } from './movement-fields';
+import { say } from '../words/say';
 
 /** A field under its name, with the error that belongs to `path` (a path of the movement, not of the form). */
 export function Field({ title, path, children }: { title: string; path: string; children: (id: string) => ReactNode }) {
@@ -74,7 +75,7 @@ export function Chips({
                     key={value}
                     type="button"
                     className="btn btn-sm"
-                    aria-label={`Take out ${words(value)}`}
+                    aria-label={say.library.takeOut(words(value))}
                     onClick={() => field.onChange(chosen.filter((other) => other !== value))}
                   >
                     {words(value)} <X aria-hidden size={14} />
@@ -86,7 +87,7 @@ export function Chips({
                   value=""
                   onChange={(event) => field.onChange([...chosen, event.target.value])}
                 >
-                  <option value="">add …</option>
+                  <option value="">{say.library.add}</option>
                   {values
                     .filter((value) => !chosen.includes(value))
                     .map((value) => (
@@ -105,7 +106,7 @@ export function Chips({
 }
 
 export const RemoveButton = ({ what, onClick }: { what: string; onClick: () => void }) => (
-  <button type="button" className="btn btn-ghost btn-sm" aria-label={`Remove ${what}`} onClick={onClick}>
+  <button type="button" className="btn btn-ghost btn-sm" aria-label={say.library.remove(what)} onClick={onClick}>
     <X aria-hidden size={16} />
   </button>
 );

@@ -7,42 +7,15 @@ import { healthQuery } from '../api/queries';
 import { Await, Empty } from '../shell/states';
 import { PageHead } from '../shell/page';
 import { SeverityMark } from '../words/severity-mark';
+import { say } from '../words/say';
 
-const KIND_WORDS: Readonly<Record<HealthKind, string>> = {
-  cycle: 'Runs in a circle',
-  'dead-end-without-kit': 'Dead end at home',
-  'off-ladder': 'On no ladder',
-  'no-easier': 'No easier version',
-  'demands-missing': 'Demands missing',
-  'no-cues': 'No cues',
-  'no-faults': 'No faults',
-  'fault-only-words': 'Only words to correct',
-  'fault-unseen': 'Fault seen from no side',
-  'only-inward-cues': 'Only inward cues',
-  'unreachable-readiness': 'Sign out of reach',
-  'near-duplicate': 'Nearly the same',
-  'swap-asks-more': 'Swap asks more',
-  touch: 'Hands on, not marked',
-  severity: 'Taken lightly',
-  'demand-falls': 'Harder, but asks less',
-  how: 'For somebody alone',
-  feel: 'What to feel',
-  caution: 'Caution too short',
-  views: 'Shows from one side',
-  kind: 'Kind of fault unknown',
-  'spoken-cue': 'Nothing to say',
-  'link-both-ways': 'Cue and fault apart',
-  speakable: 'Hard to say aloud',
-  telegram: 'Too short to follow',
-  jargon: 'Word of the trade',
-  'sign-back': 'No sign to go back',
-};
+const KIND_WORDS: Readonly<Record<HealthKind, string>> = say.library.kindWords;
 
 export function HealthScreen() {
   return (
     <div className="page">
-      <PageHead title="Health of the library" back={{ to: '/library', name: 'Library' }} />
-      <Await query={useQuery(healthQuery)} what="the health of the library">
+      <PageHead title={say.library.healthOfTheLibrary} back={{ to: '/library', name: say.common.library }} />
+      <Await query={useQuery(healthQuery)} what={say.library.theHealthOfTheLibrary}>
         {(health) => <Report health={health} />}
       </Await>
     </div>
@@ -58,15 +31,15 @@ function Report({ health }: { health: Health }) {
     <div className="grid gap-8 lg:grid-cols-[5fr_2fr]">
       <section aria-labelledby="gaps">
         <div className="border-base-content flex items-baseline justify-between border-b-2 pb-1">
-          <h2 id="gaps">{health.gaps.length === 1 ? '1 gap' : `${health.gaps.length} gaps`}, worst first</h2>
+          <h2 id="gaps">{say.library.gapsWorstFirst(health.gaps.length)}</h2>
           {kinds.length > 1 && (
             <select
               className="select select-sm w-auto"
-              aria-label="Kind of gap"
+              aria-label={say.library.kindOfGap}
               value={kind}
               onChange={(event) => setParams(event.target.value ? { kind: event.target.value } : {}, { replace: true })}
             >
-              <option value="">All kinds</option>
+              <option value="">{say.library.allKinds}</option>
               {kinds.map((one) => (
                 <option key={one} value={one}>
                   {KIND_WORDS[one]}
@@ -76,8 +49,8 @@ function Report({ health }: { health: Health }) {
           )}
         </div>
         {health.gaps.length === 0 && (
-          <Empty title="Nothing is missing">
-            <p>Every movement has its steps, its cues, its faults and ways to correct them.</p>
+          <Empty title={say.library.nothingIsMissing}>
+            <p>{say.library.everyMovementHasItsSteps}</p>
           </Empty>
         )}
         <ul className="ruled">
@@ -96,9 +69,9 @@ function Report({ health }: { health: Health }) {
               <Link
                 className="btn btn-sm"
                 to={`/library/${gap.movementId}/edit?at=${encodeURIComponent(gap.path)}`}
-                aria-label={`Fix ${gap.name}: ${KIND_WORDS[gap.kind]}`}
+                aria-label={say.library.fixGap(gap.name, KIND_WORDS[gap.kind])}
               >
-                Fix
+                {say.library.fix}
               </Link>
             </li>
           ))}
@@ -106,15 +79,15 @@ function Report({ health }: { health: Health }) {
       </section>
       <section aria-labelledby="families">
         <h2 id="families" className="border-base-content border-b-2 pb-1">
-          Families
+          {say.library.families}
         </h2>
         <table className="w-full text-left [&_td]:py-1 [&_th]:py-1">
           <thead className="quiet text-sm">
             <tr>
-              <th className="font-normal">family</th>
-              <th className="text-right font-normal">movements</th>
-              <th className="text-right font-normal">gaps</th>
-              <th className="text-right font-normal">of 100</th>
+              <th className="font-normal">{say.library.family}</th>
+              <th className="text-right font-normal">{say.common.movements}</th>
+              <th className="text-right font-normal">{say.library.gaps}</th>
+              <th className="text-right font-normal">{say.library.ofHundred}</th>
             </tr>
           </thead>
           <tbody>

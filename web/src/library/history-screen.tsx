@@ -11,6 +11,7 @@ import { Await } from '../shell/states';
 import { Changes } from './changes';
 import { PageHead } from '../shell/page';
 import { dayWords, timeWords } from '../words/dates';
+import { say } from '../words/say';
 
 export function HistoryScreen() {
   const { movementId = '' } = useParams();
@@ -18,9 +19,9 @@ export function HistoryScreen() {
   const page = useQuery(movementQuery(movementId));
   return (
     <div className="page">
-      <Await query={page} what="the movement">
+      <Await query={page} what={say.common.theMovement}>
         {(movement) => (
-          <Await query={versions} what="its history">
+          <Await query={versions} what={say.library.itsHistory}>
             {(all) => <History page={movement} versions={all} />}
           </Await>
         )}
@@ -31,33 +32,33 @@ export function HistoryScreen() {
 
 function History({ page, versions }: { page: MovementPage; versions: readonly MovementVersion[] }) {
   const queries = useQueryClient();
-  const [said, say] = useState<{ text: string; bad: boolean } | null>(null);
+  const [said, tell] = useState<{ text: string; bad: boolean } | null>(null);
   const { id, name } = page.movement;
   const act = async (request: Promise<unknown>, text: string) => {
     try {
       await request;
       await queries.invalidateQueries({ queryKey: libraryKeys.all });
-      say({ text, bad: false });
+      tell({ text, bad: false });
     } catch (error) {
-      say({ text: error instanceof Error ? error.message : String(error), bad: true });
+      tell({ text: error instanceof Error ? error.message : String(error), bad: true });
     }
   };
   const restore = ({ movement: { id: _, ...document }, version }: MovementVersion) =>
     act(
       call('PATCH /movements/{id}', { id, body: { ...document, version: page.version } }),
-      `Version ${version} is back, as version ${page.version + 1}.`,
+      say.library.versionIsBackAsVersion(version, page.version + 1),
     );
   const archive = (archived: boolean) =>
     act(
       call('POST /movements/{id}/archive', { id, body: { version: page.version, archived } }),
-      archived ? 'Archived. Sessions that used it keep it.' : 'Back in the library.',
+      archived ? say.library.archivedSessionsThatUsedIt : say.library.backInTheLibrary,
     );
   return (
     <>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-3">
-        <PageHead title="History" back={{ to: `/library/${id}`, name }} />
+        <PageHead title={say.library.history} back={{ to: `/library/${id}`, name }} />
         <button type="button" className="btn" onClick={() => void archive(page.archivedAt === null)}>
-          {page.archivedAt === null ? 'Archive this movement' : 'Put it back in the library'}
+          {page.archivedAt === null ? say.library.archiveThisMovement : say.library.putItBackInThe}
         </button>
       </div>
       <p role="status" className={`mb-3 min-h-6 ${said?.bad ? 'text-error' : 'quiet'}`}>
@@ -68,24 +69,28 @@ function History({ page, versions }: { page: MovementPage; versions: readonly Mo
           <li key={one.version} className="py-3">
             <div className="flex flex-wrap items-baseline justify-between gap-2">
               <h2 className="text-lg">
-                Version {one.version}
-                {i === 0 && ', now'}
+                {say.library.versionAt(one.version)}
+                {i === 0 && say.library.now}
               </h2>
               <span className="quiet">
-                {one.author || 'Starter library'} · {dayWords(one.savedAt)}, {timeWords(one.savedAt)}
+                {one.author || say.library.starterLibrary} · {dayWords(one.savedAt)}, {timeWords(one.savedAt)}
               </span>
               {i > 0 && (
                 <button
                   type="button"
                   className="btn btn-sm"
-                  aria-label={`Restore version ${one.version}`}
+                  aria-label={say.library.restoreVersion(one.version)}
                   onClick={() => void restore(one)}
                 >
-                  Restore
+                  {say.library.restore}
                 </button>
               )}
             </div>
-            {one.changes.length === 0 ? <p className="quiet">As it came.</p> : <Changes changes={one.changes} />}
+            {one.changes.length === 0 ? (
+              <p className="quiet">{say.library.asItCame}</p>
+            ) : (
+              <Changes changes={one.changes} />
+            )}
           </li>
         ))}
       </ol>

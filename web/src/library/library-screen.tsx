@@ -30,6 +30,7 @@ import { useStanding } from './use-standing';
 import { FitMark } from '../words/fit-mark';
 import { useFinder } from './use-finder';
 import { becauseWords } from '@waxwing/core/formats';
+import { say } from '../words/say';
 
 const NONE: readonly MovementSummary[] = [];
 /** Movements named under a fault; the rest are counted. */
@@ -84,24 +85,24 @@ export function LibraryScreen() {
       <header className="border-base-300 border-b px-4 pt-5 pb-3 sm:px-8">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-x-6 gap-y-3">
           <div className="flex items-baseline gap-5">
-            <h1 className="shrink-0">Library</h1>
-            <nav aria-label="Library tools" className="flex flex-wrap gap-x-4 text-base">
+            <h1 className="shrink-0">{say.common.library}</h1>
+            <nav aria-label={say.library.libraryTools} className="flex flex-wrap gap-x-4 text-base">
               <Link className="link" to="/library/map">
-                Ladders
+                {say.library.ladders}
               </Link>
               <Link className="link" to="/library/figures">
-                Figures
+                {say.common.figures}
               </Link>
               <Link className="link" to="/library/health">
-                Health
+                {say.library.health}
               </Link>
               {train && (
                 <Link className="link" to="/library/transfer">
-                  Import and export
+                  {say.library.importAndExport}
                 </Link>
               )}
               <Link className="link" to="/library/new">
-                New movement
+                {say.library.newMovement}
               </Link>
             </nav>
           </div>
@@ -111,8 +112,8 @@ export function LibraryScreen() {
               ref={box}
               type="text"
               inputMode="search"
-              aria-label="Find a movement or a fault"
-              placeholder="Find: knees fall in, row, band …"
+              aria-label={say.library.findAMovementOrA}
+              placeholder={say.library.findKneesFallInRow}
               value={words}
               onChange={(event) => type(event.target.value)}
               onBlur={remember}
@@ -128,26 +129,22 @@ export function LibraryScreen() {
         </div>
         <Filters params={params} setParams={setParams} most={most} />
       </header>
-      <Await query={query} what="the library">
+      <Await query={query} what={say.library.theLibrary}>
         {({ length }) =>
           length === 0 ? (
-            <Empty title="No movements yet">
-              <p>Make one, or take in a library pack.</p>
+            <Empty title={say.library.noMovementsYet}>
+              <p>{say.library.makeOneOrTakeIn}</p>
               <Link className="btn btn-primary" to="/library/new">
-                New movement
+                {say.library.newMovement}
               </Link>
             </Empty>
           ) : (
             <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
               {found && <Faults faults={found.faults} byId={byId} />}
-              {looking && <Loading what="what matches" />}
+              {looking && <Loading what={say.library.whatMatches} />}
               {!looking && shown.length === 0 ? (
-                <Empty title="Nothing found">
-                  <p>
-                    {words.trim()
-                      ? 'No movement has these words in its name, cues, faults, muscles or kit, within these filters.'
-                      : 'No movement passes all of these filters.'}
-                  </p>
+                <Empty title={say.library.nothingFound}>
+                  <p>{words.trim() ? say.library.noMovementHasTheseWords : say.library.noMovementPassesAllOf}</p>
                 </Empty>
               ) : (
                 <Rows
@@ -221,7 +218,7 @@ const Rows = memo(function Rows({
     <>
       {families.length > 1 && (
         <nav
-          aria-label="Families"
+          aria-label={say.library.families}
           className="border-base-300 hidden w-48 shrink-0 overflow-y-auto border-r py-3 lg:block"
         >
           <ul>
@@ -248,13 +245,13 @@ const Rows = memo(function Rows({
         className="@container min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-8"
         tabIndex={0}
         role="region"
-        aria-label={counted === null ? 'Movements' : 'Found movements'}
+        aria-label={counted === null ? say.library.movements : say.library.foundMovements}
         data-words={words}
         onClick={follow}
       >
         {counted !== null && counted > 0 && (
           <p role="status" className="quiet pt-3">
-            {counted === 1 ? '1 movement' : `${counted} movements`}, best match first
+            {say.library.foundBestFirst(counted)}
           </p>
         )}
         <div role="list" style={{ height: list.getTotalSize(), position: 'relative' }}>
@@ -292,7 +289,7 @@ const FamilyHead = ({ head: { family, group, members, levels } }: { head: Famili
     </span>
     <a className="flex items-end gap-3 text-base font-normal hover:underline" href={`/library/map?family=${family}`}>
       <SmallLadder counts={countsOf(members, levels)} />
-      <span className="link">Ladder</span>
+      <span className="link">{say.library.ladder}</span>
     </a>
   </h2>
 );
@@ -345,16 +342,16 @@ const MovementRow = memo(
           </span>
         )}
         <span className="quiet line-clamp-1 text-sm sm:hidden">
-          {movement.kit.length === 0 ? 'no kit' : kitWords(movement.kit)}
+          {movement.kit.length === 0 ? say.library.noKit : kitWords(movement.kit)}
         </span>
       </span>
       <span className="quiet hidden w-44 shrink-0 text-sm @3xl:block">
         {label(movement.role)}, {movement.position.replaceAll('-', ' ')}
       </span>
       <span className="quiet line-clamp-2 w-2/5 max-w-64 shrink-0 text-sm max-sm:hidden" title={kitWords(movement.kit)}>
-        {movement.kit.length === 0 ? 'no kit' : kitWords(movement.kit)}
+        {movement.kit.length === 0 ? say.library.noKit : kitWords(movement.kit)}
       </span>
-      <span className="quiet w-16 shrink-0 text-right text-sm">{level !== null && `level ${level}`}</span>
+      <span className="quiet w-16 shrink-0 text-right text-sm">{level !== null && say.library.level(level)}</span>
     </a>
   ),
 );
@@ -402,9 +399,9 @@ const Faults = memo(function Faults({
       className={`border-base-300 max-h-60 shrink-0 overflow-y-auto border-b px-4 py-4 sm:px-6 lg:max-h-none lg:w-96 lg:border-r lg:border-b-0 ${faults.length === 0 ? 'hidden lg:block' : ''}`}
     >
       <h2 id="found-faults" className="border-base-content mb-1 border-b-2 pb-1">
-        Faults
+        {say.common.faults}
       </h2>
-      {faults.length === 0 && <p className="quiet py-2">No fault has these words.</p>}
+      {faults.length === 0 && <p className="quiet py-2">{say.library.noFaultHasTheseWords}</p>}
       <ul className="ruled">
         {faults.map((fault, place) => (
           // By place, as the rows are.
@@ -419,7 +416,7 @@ const Faults = memo(function Faults({
                   </a>
                 ))}
                 {fault.movements.length > MOST_NAMED && (
-                  <span className="quiet">and {fault.movements.length - MOST_NAMED} more</span>
+                  <span className="quiet">{say.library.andMoreMovements(fault.movements.length - MOST_NAMED)}</span>
                 )}
               </p>
             </div>
@@ -437,8 +434,8 @@ const Faults = memo(function Faults({
   );
 });
 
-const KIT_CHOICES = { any: 'Any kit', studio: 'Kit of the studio', home: 'What a home has', none: 'No kit' } as const;
-const FIT_CHOICES = { '': 'all', open: 'open only', closed: 'closed only' } as const;
+const KIT_CHOICES = say.library.kitChoices;
+const FIT_CHOICES = say.library.fitChoices;
 
 interface Filter {
   passes: (movement: MovementSummary) => boolean;
@@ -509,30 +506,30 @@ const Filters = memo(function Filters({
     [['', all], ...values.map((value) => [value, label(value)])] as [string, string][];
   const filtered = ['pattern', 'position', 'level', 'kit', 'client', 'fit'].some((key) => params.get(key));
   return (
-    <div role="group" aria-label="Filters" className="flex flex-wrap items-center gap-2">
-      {select('pattern', 'Pattern', labelled(PATTERNS, 'Any pattern'))}
-      {select('position', 'Position', labelled(POSITIONS, 'Any position'))}
-      {select('level', 'Level', [
-        ['', 'Any level'],
-        ...Array.from({ length: most }, (_, i) => [String(i + 1), `Level ${i + 1}`] as const),
+    <div role="group" aria-label={say.library.filters} className="flex flex-wrap items-center gap-2">
+      {select('pattern', say.library.pattern, labelled(PATTERNS, say.library.anyPattern))}
+      {select('position', say.library.position, labelled(POSITIONS, say.library.anyPosition))}
+      {select('level', say.library.levelTitle, [
+        ['', say.library.anyLevel],
+        ...Array.from({ length: most }, (_, i) => [String(i + 1), say.library.levelAt(i + 1)] as const),
       ])}
       {select(
         'kit',
-        'Kit',
+        say.common.kit,
         Object.entries(KIT_CHOICES).map(([value, text]) => [value === 'any' ? '' : value, text]),
       )}
-      {select('client', 'Client', [
-        ['', 'For anybody'],
-        ...clients.map(({ id, name }) => [id, `For ${name}`] as const),
+      {select('client', say.common.client, [
+        ['', say.library.forAnybody],
+        ...clients.map(({ id, name }) => [id, say.library.forWhomNamed(name)] as const),
       ])}
-      {params.get('client') && select('fit', 'Open or closed', Object.entries(FIT_CHOICES))}
+      {params.get('client') && select('fit', say.library.openOrClosed, Object.entries(FIT_CHOICES))}
       {filtered && (
         <button
           type="button"
           className="btn btn-sm btn-ghost"
           onClick={() => setParams((old) => new URLSearchParams({ q: old.get('q') ?? '' }), { replace: true })}
         >
-          Clear filters
+          {say.library.clearFilters}
         </button>
       )}
     </div>

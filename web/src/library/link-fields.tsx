@@ -6,6 +6,7 @@ import { movementsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
 import { Options, RemoveButton } from './form-parts';
 import type { Fields } from './movement-fields';
+import { say } from '../words/say';
 
 export function LinkFields({ self }: { self: string }) {
   const { control, register } = useFormContext<Fields>();
@@ -21,13 +22,17 @@ export function LinkFields({ self }: { self: string }) {
           >
             <select
               className="select w-full"
-              aria-label={`Direction of link ${i + 1}`}
+              aria-label={say.library.directionOfLink(i + 1)}
               {...register(`links.${i}.direction`)}
             >
               <Options values={DIRECTIONS} />
             </select>
             <span>
-              <select className="select w-full" aria-label={`Movement of link ${i + 1}`} {...register(`links.${i}.to`)}>
+              <select
+                className="select w-full"
+                aria-label={say.library.movementOfLink(i + 1)}
+                {...register(`links.${i}.to`)}
+              >
                 {movements.map((movement) => (
                   <option key={movement.id} value={movement.id}>
                     {movement.name}
@@ -36,28 +41,32 @@ export function LinkFields({ self }: { self: string }) {
               </select>
               <FieldError path={`links.${i}.to`} />
             </span>
-            <select className="select w-full" aria-label={`Lever of link ${i + 1}`} {...register(`links.${i}.lever`)}>
+            <select
+              className="select w-full"
+              aria-label={say.library.leverOfLink(i + 1)}
+              {...register(`links.${i}.lever`)}
+            >
               <Options values={LEVERS} />
             </select>
             <input
               type="number"
               min={0}
               className="input w-full"
-              title="Ready at this many reps or seconds; 0 for no sign"
-              aria-label={`Ready at, link ${i + 1}`}
+              title={say.library.readyAtThisManyReps}
+              aria-label={say.library.readyAtLink(i + 1)}
               {...register(`links.${i}.readyAmount`, { valueAsNumber: true })}
             />
             <input
               type="number"
               min={1}
               className="input w-full"
-              title="in this many sets"
-              aria-label={`Ready sets, link ${i + 1}`}
+              title={say.library.inThisManySets}
+              aria-label={say.library.readySetsLink(i + 1)}
               {...register(`links.${i}.readySets`, { valueAsNumber: true })}
             />
             <select
               className="select w-full"
-              aria-label={`Ready effort, link ${i + 1}`}
+              aria-label={say.library.readyEffortLink(i + 1)}
               {...register(`links.${i}.readyEffort`)}
             >
               <Options values={EFFORTS} />
@@ -66,11 +75,11 @@ export function LinkFields({ self }: { self: string }) {
               type="number"
               min={1}
               className="input w-full"
-              title="in this many sessions running"
-              aria-label={`Ready sessions, link ${i + 1}`}
+              title={say.library.inThisManySessionsRunning}
+              aria-label={say.library.readySessionsLink(i + 1)}
               {...register(`links.${i}.readySessions`, { valueAsNumber: true })}
             />
-            <RemoveButton what={`link ${i + 1}`} onClick={() => remove(i)} />
+            <RemoveButton what={say.library.link(i + 1)} onClick={() => remove(i)} />
             <span className="col-span-2 sm:col-span-4 lg:col-span-8">
               <FieldError path={`links.${i}.readyWhen`} />
               <FieldError path={`links.${i}.readyWhen.reps`} />
@@ -79,10 +88,7 @@ export function LinkFields({ self }: { self: string }) {
         ))}
       </ul>
       <FieldError path="links" />
-      <p className="quiet mt-1 text-sm">
-        After the lever: ready at how many reps or seconds (0 for no sign), in how many sets, at most which effort, in
-        how many sessions running.
-      </p>
+      <p className="quiet mt-1 text-sm">{say.library.afterTheLeverReadyAt}</p>
       <button
         type="button"
         className="btn mt-2"
@@ -99,7 +105,7 @@ export function LinkFields({ self }: { self: string }) {
           })
         }
       >
-        Add a link
+        {say.library.addALink}
       </button>
     </>
   );

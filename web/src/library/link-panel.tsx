@@ -10,6 +10,7 @@ import { movementQuery, movementsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { LadderMark } from '../words/ladder-mark';
 import { PickMovement } from './pick-movement';
+import { say } from '../words/say';
 
 export interface NewLink {
   from: string;
@@ -28,10 +29,10 @@ interface Props {
 export function LinkPanel(props: Props) {
   return (
     <aside
-      aria-label="Links"
+      aria-label={say.library.links}
       className="border-base-300 max-h-80 w-full shrink-0 overflow-y-auto border-t p-4 lg:max-h-none lg:w-88 lg:border-t-0 lg:border-l"
     >
-      <Await query={useQuery(movementQuery(props.movementId))} what="the links">
+      <Await query={useQuery(movementQuery(props.movementId))} what={say.library.theLinks}>
         {(page) => <Links {...props} page={page} />}
       </Await>
     </aside>
@@ -95,10 +96,10 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
               <button
                 type="button"
                 className="btn btn-xs btn-ghost"
-                aria-label={`Remove the link to ${other.name}`}
+                aria-label={say.library.removeTheLinkTo(other.name)}
                 onClick={() => void remove(other)}
               >
-                Remove
+                {say.common.remove}
               </button>
             </li>
           )),
@@ -111,24 +112,26 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
       )}
       <fieldset className="mt-5 space-y-2">
         <legend className="mb-1 font-bold">
-          {pending ? `A link to ${movements.find((one) => one.id === pending.to)?.name ?? pending.to}` : 'Add a link'}
+          {pending
+            ? say.library.aLinkTo(movements.find((one) => one.id === pending.to)?.name ?? pending.to)
+            : say.library.addALink}
         </legend>
         <div className="flex gap-2">
           {!pending && (
             <select
               className="select"
-              aria-label="Direction of the link"
+              aria-label={say.library.directionOfTheLink}
               value={direction}
               onChange={(event) => turn(event.target.value as Direction)}
             >
-              <option value="harder">harder is</option>
-              <option value="easier">easier is</option>
-              <option value="sideways">equal is</option>
+              <option value="harder">{say.library.harderIs}</option>
+              <option value="easier">{say.library.easierIs}</option>
+              <option value="sideways">{say.library.equalIs}</option>
             </select>
           )}
           <select
             className="select"
-            aria-label="Lever of the link"
+            aria-label={say.library.leverOfTheLink}
             value={lever}
             onChange={(event) => choose(event.target.value as Lever)}
           >
@@ -142,20 +145,21 @@ function Links({ page, drawn, onDrawn, onGo }: Props & { page: MovementPage }) {
         {pending ? (
           <div className="flex gap-2">
             <button type="button" className="btn btn-primary" onClick={() => add(pending)}>
-              Add this link
+              {say.library.addThisLink}
             </button>
             <button type="button" className="btn btn-ghost" onClick={() => onDrawn(null)}>
-              Cancel
+              {say.common.cancel}
             </button>
           </div>
         ) : (
-          <PickMovement title="Movement to link" without={[id]} onPick={(to) => add({ from: id, to, direction })} />
+          <PickMovement
+            title={say.library.movementToLink}
+            without={[id]}
+            onPick={(to) => add({ from: id, to, direction })}
+          />
         )}
       </fieldset>
-      <p className="quiet mt-4 text-sm">
-        On the map: arrow keys move, Enter opens. Drag from the top of one rung to the bottom of a harder one to link
-        them.
-      </p>
+      <p className="quiet mt-4 text-sm">{say.library.onTheMapArrowKeys}</p>
     </>
   );
 }

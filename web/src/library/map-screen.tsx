@@ -30,10 +30,11 @@ import { layLadder, NODE, type LaidLadder, type LaidLink } from './lay-ladder';
 import { PageTitle } from '../shell/page';
 import { LinkPanel, type NewLink } from './link-panel';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 
 export function MapScreen() {
   return (
-    <Await query={useQuery(movementsQuery)} what="the ladders">
+    <Await query={useQuery(movementsQuery)} what={say.library.theLadders}>
       {(movements) => <Families movements={movements} />}
     </Await>
   );
@@ -86,7 +87,7 @@ function FamilyMap({ movements, families, family }: Props) {
     if (key === 'Enter') void navigate(`/library/${at.movement.id}`);
     else goTo(laid.step(at.movement.id, key));
   });
-  if (!at) return <Empty title="There are no movements in this family" />;
+  if (!at) return <Empty title={say.library.thereAreNoMovementsIn} />;
   const near = laid.edges
     .filter(({ from, to, sideways }) => !sideways && (from === at.movement.id || to === at.movement.id))
     .flatMap(({ from, to }) => [{ id: from }, { id: to }]);
@@ -115,10 +116,10 @@ function FamilyMap({ movements, families, family }: Props) {
   return (
     <div className="flex h-full flex-col">
       <header className="border-base-300 flex flex-wrap items-end justify-between gap-x-6 gap-y-2 border-b px-4 pt-5 pb-3 sm:px-8">
-        <PageTitle title="Ladder" back={{ to: '/library', name: 'Library' }} />
+        <PageTitle title={say.library.ladder} back={{ to: '/library', name: say.common.library }} />
         <select
           className="select w-auto font-bold"
-          aria-label="Family"
+          aria-label={say.common.family}
           value={family}
           onChange={(event) => setParams({ family: event.target.value }, { replace: true })}
         >
@@ -134,7 +135,7 @@ function FamilyMap({ movements, families, family }: Props) {
         <div
           className="ladder-map min-h-[55vh] flex-1 lg:min-h-80"
           role="application"
-          aria-label={`Ladder of ${label(family)}. Arrow keys move along it, Enter opens a movement.`}
+          aria-label={say.library.ladderOfArrowKeysMove(label(family))}
         >
           <ReactFlow
             key={family}
@@ -168,7 +169,7 @@ function FamilyMap({ movements, families, family }: Props) {
                 className="max-sm:hidden"
                 pannable
                 zoomable
-                ariaLabel="The whole ladder"
+                ariaLabel={say.library.theWholeLadder}
                 nodeColor={({ id }) => (id === at.movement.id ? 'var(--color-accent)' : 'var(--color-secondary)')}
               />
             )}
@@ -214,7 +215,7 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
               className="border-base-content bg-accent text-accent-content border-2 px-1 text-sm leading-5 font-bold"
             >
               {initialsOf(name)}
-              <span className="sr-only">, {name} stands here</span>
+              <span className="sr-only">{say.library.standsHere(name)}</span>
             </span>
           ))}
         </span>
@@ -286,7 +287,7 @@ function Rows({ laid: { rows, nodes } }: { laid: LaidLadder }) {
           className="border-base-300 quiet pointer-events-none absolute -z-10 flex items-end border-b text-sm"
           style={{ left, top: y - NODE.height, width, height: NODE.height }}
         >
-          {level !== null && `level ${level}`}
+          {level !== null && say.library.level(level)}
         </div>
       ))}
     </ViewportPortal>
@@ -305,7 +306,7 @@ function Who({ chosen, onChoose }: { chosen: string; onChoose: (who: string) => 
   const clients = useQuery(clientsQuery).data ?? [];
   const ids = chosen.split(',').filter(Boolean);
   return (
-    <div role="group" aria-label="Who stands where" className="flex flex-wrap gap-1">
+    <div role="group" aria-label={say.library.whoStandsWhere} className="flex flex-wrap gap-1">
       {clients.map(({ id, name }) => {
         const on = ids.includes(id);
         return (

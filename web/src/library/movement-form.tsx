@@ -20,6 +20,7 @@ import { LinkFields } from './link-fields';
 import { Changes } from './changes';
 import { documentOf, type Fields } from './movement-fields';
 import { keepDraft, readDraft, useDraft, type Draft } from './use-draft';
+import { say } from '../words/say';
 
 interface Props {
   title: string;
@@ -127,21 +128,21 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
           <h1>{title}</h1>
           <div className="flex items-center gap-2">
             <span role="status" className="quiet">
-              {isDirty ? 'Not saved yet; kept on this device' : ''}
+              {isDirty ? say.library.notSavedYetKeptOn : ''}
             </span>
             <Link className="btn btn-ghost" to={saved ? `/library/${saved.movement.id}` : '/library'}>
-              Cancel
+              {say.common.cancel}
             </Link>
             <button type="submit" className="btn btn-primary" disabled={saving || draftState === 'overtaken'}>
-              Save
+              {say.common.save}
             </button>
           </div>
         </header>
         {draftState === 'back' && (
           <p role="status" className="border-base-content flex items-center justify-between gap-3 border-2 p-3">
-            Your unsaved changes are back.
+            {say.library.yourUnsavedChangesAreBack}
             <button type="button" className="btn btn-sm" onClick={discard}>
-              Discard them
+              {say.library.discardThem}
             </button>
           </p>
         )}
@@ -158,14 +159,14 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
           />
         )}
         {blocker.state === 'blocked' && (
-          <div role="alertdialog" aria-label="Unsaved changes" className="border-error border-2 p-3">
-            <p className="mb-2 font-semibold">These changes are not saved.</p>
+          <div role="alertdialog" aria-label={say.library.unsavedChanges} className="border-error border-2 p-3">
+            <p className="mb-2 font-semibold">{say.library.theseChangesAreNotSaved}</p>
             <div className="flex flex-wrap gap-2">
               <button type="button" className="btn btn-primary" autoFocus onClick={() => blocker.reset()}>
-                Stay and save
+                {say.library.stayAndSave}
               </button>
               <button type="button" className="btn" onClick={() => blocker.proceed()}>
-                Leave; keep them on this device
+                {say.library.leaveKeepThemOnThis}
               </button>
               <button
                 type="button"
@@ -175,7 +176,7 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
                   blocker.proceed();
                 }}
               >
-                Leave and discard
+                {say.library.leaveAndDiscard}
               </button>
             </div>
           </div>
@@ -187,28 +188,28 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
         )}
         <fieldset className="space-y-8" disabled={draftState === 'overtaken'}>
           <BasicFields isNew={!saved} />
-          <FormSection title="To begin with" id="start">
+          <FormSection title={say.library.toBeginWith} id="start">
             <StartFields self={saved?.movement.id ?? ''} />
           </FormSection>
-          <FormSection title="Cues" id="cues">
+          <FormSection title={say.library.cues} id="cues">
             <CueFields />
           </FormSection>
-          <FormSection title="Faults" id="faults">
+          <FormSection title={say.common.faults} id="faults">
             <FaultFields opened={opened === undefined ? null : Number(opened)} />
           </FormSection>
-          <FormSection title="Links" id="links">
+          <FormSection title={say.library.links} id="links">
             <LinkFields self={saved?.movement.id ?? ''} />
           </FormSection>
-          <FormSection title="What it takes" id="dose">
+          <FormSection title={say.library.whatItTakes} id="dose">
             <DoseFields />
           </FormSection>
-          <FormSection title="Asks for" id="demands">
+          <FormSection title={say.library.asksFor} id="demands">
             <DemandFields />
           </FormSection>
-          <FormSection title="Kit" id="kit">
+          <FormSection title={say.common.kit} id="kit">
             <KitOptions />
           </FormSection>
-          <FormSection title="Cautions" id="cautions">
+          <FormSection title={say.library.cautions} id="cautions">
             <CautionFields />
           </FormSection>
         </fieldset>
@@ -234,16 +235,16 @@ function OvertakenDraft({
   return (
     <section aria-labelledby="overtaken" className="border-base-content border-2 p-3">
       <h2 id="overtaken" className="text-lg">
-        You have unsaved changes from version {draft.version}; version {saved?.version} was saved since.
+        {say.library.youHaveUnsavedChangesFrom(draft.version, saved?.version)}
       </h2>
-      <p className="mt-1">Saving yours would make these differences from what is saved now:</p>
+      <p className="mt-1">{say.library.savingYoursWouldMakeThese}</p>
       <Changes changes={changes} />
       <div className="mt-3 flex flex-wrap gap-2">
         <button type="button" className="btn" onClick={onTake}>
-          Put my changes into the form
+          {say.library.putMyChangesIntoThe}
         </button>
         <button type="button" className="btn" onClick={onDiscard}>
-          Discard them
+          {say.library.discardThem}
         </button>
       </div>
     </section>

@@ -35,6 +35,7 @@ import { dayWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
 import { useRules, type RulesInForce } from './use-rules';
+import { say } from '../words/say';
 
 /** Words first: the figure comes when the page can be read already. */
 const FigurePlayer = lazy(async () => ({ default: (await import('../figures/player')).FigurePlayer }));
@@ -42,7 +43,7 @@ const FigurePlayer = lazy(async () => ({ default: (await import('../figures/play
 export function MovementScreen() {
   const { movementId = '' } = useParams();
   return (
-    <Await query={useQuery(movementQuery(movementId))} what="the movement">
+    <Await query={useQuery(movementQuery(movementId))} what={say.common.theMovement}>
       {(page) => <MovementArticle key={page.movement.id} page={page} />}
     </Await>
   );
@@ -70,12 +71,12 @@ function MovementArticle({ page }: { page: MovementPage }) {
     <article className="page">
       <PageHead
         title={movement.name}
-        back={{ to: '/library', name: 'Library' }}
+        back={{ to: '/library', name: say.common.library }}
         about={
           <>
             <LevelWords movement={movement} />
             {movement.aliases.length > 0 && (
-              <span className="block text-base">also: {movement.aliases.join(', ')}</span>
+              <span className="block text-base">{say.library.also(movement.aliases.join(', '))}</span>
             )}
           </>
         }
@@ -83,7 +84,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
       />
       {page.archivedAt && (
         <p role="status" className="border-base-content mb-4 border-2 p-3 font-semibold">
-          Archived on {dayWords(page.archivedAt)}: it is in no list and never suggested. Put it back from its history.
+          {say.library.archivedOnItIsIn(dayWords(page.archivedAt))}
         </p>
       )}
       <div className={`grid gap-x-7 gap-y-4 ${drawn === false ? '' : 'lg:grid-cols-[24rem_1fr]'}`}>
@@ -96,7 +97,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
           <div>
             <Phases movement={movement} />
             {force && <OtherSchools movement={page.movement} force={force} />}
-            {drawn === false && <p className="quiet mt-2">No figure is drawn for this movement yet.</p>}
+            {drawn === false && <p className="quiet mt-2">{say.common.noFigureIsDrawnFor}</p>}
           </div>
           <Faults movement={movement} />
         </div>
@@ -115,17 +116,17 @@ function MovementArticle({ page }: { page: MovementPage }) {
 
 function MovementTools({ id, family }: { id: string; family: string }) {
   const tools = [
-    [`/sight?movement=${id}`, 'Watch a clip'],
-    [`/library/compare?ids=${id}`, 'Compare with another'],
-    [`/library/${id}/swap`, 'What else instead'],
-    [`/library/map?family=${family}&at=${id}`, 'On its ladder'],
-    [`/library/${id}/edit`, 'Edit'],
-    [`/library/new?from=${id}`, 'Make a copy'],
-    [`/library/${id}/history`, 'Earlier versions'],
-    [`/library/${id}/card`, 'Print a card'],
+    [`/sight?movement=${id}`, say.common.watchAClip],
+    [`/library/compare?ids=${id}`, say.library.compareWithAnother],
+    [`/library/${id}/swap`, say.library.whatElseInstead],
+    [`/library/map?family=${family}&at=${id}`, say.library.onItsLadder],
+    [`/library/${id}/edit`, say.common.edit],
+    [`/library/new?from=${id}`, say.library.makeACopy],
+    [`/library/${id}/history`, say.library.earlierVersions],
+    [`/library/${id}/card`, say.library.printACard],
   ] as const;
   return (
-    <nav aria-label="This movement" className="flex flex-wrap gap-1">
+    <nav aria-label={say.library.thisMovement} className="flex flex-wrap gap-1">
       {tools.map(([to, name]) => (
         <Link key={name} to={to} className="btn btn-sm">
           {name}
@@ -140,12 +141,12 @@ function OtherSchools({ movement, force }: { movement: Movement; force: RulesInF
   const other = otherSchools(movement, force.tags);
   const parts = [
     ...other.cues.map((cue) => ({ tag: cue.houseRule, text: `“${cue.text}”` })),
-    ...other.faults.map((fault) => ({ tag: fault.houseRule, text: `Fault: ${fault.name}` })),
+    ...other.faults.map((fault) => ({ tag: fault.houseRule, text: say.library.fault(fault.name) })),
   ];
   if (parts.length === 0) return null;
   return (
     <details className="mt-1">
-      <summary className="quiet cursor-pointer">Other schools would say: {parts.length}</summary>
+      <summary className="quiet cursor-pointer">{say.library.otherSchoolsWouldSay(parts.length)}</summary>
       <ul className="ruled mt-1 max-w-3xl">
         {parts.map(({ tag, text }) => {
           const [ruleId, optionId] = (tag ?? '').split('/');
@@ -173,7 +174,7 @@ const Heading = ({ id, children }: { id: string; children: ReactNode }) => (
 
 function Phases({ movement }: { movement: Movement }) {
   return (
-    <section aria-label="Phases and cues">
+    <section aria-label={say.library.phasesAndCues}>
       <ol className="grid gap-x-4 gap-y-4 sm:grid-cols-2 lg:flex">
         {movement.phases.map((phase, i) => (
           <li key={phase} className="border-base-content min-w-0 flex-1 border-t-2 pt-1">
@@ -190,7 +191,9 @@ function Phases({ movement }: { movement: Movement }) {
                     </span>
                     <span>
                       {cue.text}
-                      {cue.channel !== 'say' && <span className="quiet text-sm"> · {cue.channel} it</span>}
+                      {cue.channel !== 'say' && (
+                        <span className="quiet text-sm">{say.library.channelOfIt(cue.channel)}</span>
+                      )}
                     </span>
                   </li>
                 ))}
@@ -200,7 +203,7 @@ function Phases({ movement }: { movement: Movement }) {
       </ol>
       <p className="quiet mt-2">
         {movement.how && <span className="mb-1 block max-w-[65ch]">{movement.how}</span>}
-        <span className="font-bold">Breath</span> · {movement.breath}
+        <span className="font-bold">{say.library.breath}</span> · {movement.breath}
       </p>
     </section>
   );
@@ -211,7 +214,7 @@ function Faults({ movement }: { movement: Movement }) {
   const opened = useSearchParams()[0].get('fault');
   return (
     <section aria-labelledby="faults">
-      <Heading id="faults">Faults</Heading>
+      <Heading id="faults">{say.common.faults}</Heading>
       <ul className="ruled">
         {movement.faults.map((fault) => (
           <li key={fault.id}>
@@ -234,7 +237,7 @@ function Faults({ movement }: { movement: Movement }) {
           </li>
         ))}
       </ul>
-      <p className="quiet mt-2 text-sm">Open a fault for its causes and corrections.</p>
+      <p className="quiet mt-2 text-sm">{say.library.openAFaultForIts}</p>
     </section>
   );
 }
@@ -245,8 +248,8 @@ function Corrections({ fault, movement }: { fault: Fault; movement: Movement }) 
     <div className="mt-2 ml-8 space-y-2">
       {kind && <p className="max-w-[65ch] text-sm">{kind.means}</p>}
       <p className="text-sm">
-        <span className="font-bold">{SEVERITY_WORDS[fault.severity]}.</span> Often from{' '}
-        {fault.causes.map(causeWords).join(', ')}.
+        <span className="font-bold">{SEVERITY_WORDS[fault.severity]}.</span>
+        {say.library.oftenFrom(fault.causes.map(causeWords).join(', '))}
       </p>
       <ol className="space-y-1">
         {fault.corrections.map((correction) => {
@@ -275,8 +278,8 @@ function Ladder({ page }: { page: MovementPage }) {
   const none = page.easier.length + page.harder.length + page.sideways.length === 0;
   return (
     <section aria-labelledby="ladder">
-      <Heading id="ladder">Easier and harder</Heading>
-      {none && <p className="quiet py-2">This movement is not linked to others yet.</p>}
+      <Heading id="ladder">{say.library.easierAndHarder}</Heading>
+      {none && <p className="quiet py-2">{say.library.thisMovementIsNotLinked}</p>}
       <ul className="ruled">
         {(['harder', 'sideways', 'easier'] as const).flatMap((direction) =>
           page[direction].map((neighbour) => (
@@ -301,7 +304,7 @@ const NeighbourRow = ({ neighbour, direction }: { neighbour: Neighbour; directio
       <span className="quiet"> · {leverWords(neighbour.lever, direction)}</span>
       {direction === 'harder' && neighbour.readyWhen && (
         <span className="quiet block text-sm" title={signWords(neighbour.readyWhen)}>
-          Ready: {signBrief(neighbour.readyWhen)}
+          {say.library.ready(signBrief(neighbour.readyWhen))}
         </span>
       )}
     </span>
@@ -313,17 +316,17 @@ function Facts({ movement }: { movement: Movement }) {
   const unit = UNIT_WORDS[dose.mode];
   return (
     <section aria-labelledby="facts">
-      <Heading id="facts">What it takes</Heading>
+      <Heading id="facts">{say.library.whatItTakes}</Heading>
       <table className="w-full [&_td]:pr-2 [&_td]:whitespace-nowrap [&_th]:pr-2 [&_th]:text-left [&_th]:font-normal">
         <thead className="quiet text-sm">
           <tr>
-            <th>for</th>
+            <th>{say.library.forPurpose}</th>
             <th>
-              sets × {unit}
-              {movement.sides === 'each' && ' a side'}
+              {say.library.sets(unit)}
+              {movement.sides === 'each' && say.common.aSide}
             </th>
-            <th>rest</th>
-            <th>a set</th>
+            <th>{say.library.rest}</th>
+            <th>{say.library.aSet}</th>
           </tr>
         </thead>
         <tbody>
@@ -333,8 +336,8 @@ function Facts({ movement }: { movement: Movement }) {
               <td>
                 {sets[0] === sets[1] ? sets[0] : `${sets[0]}–${sets[1]}`} × {low}–{high}
               </td>
-              <td>{rest} s</td>
-              <td>{setSeconds(dose, movement.sides, high)} s</td>
+              <td>{say.common.inSeconds(rest)}</td>
+              <td>{say.common.inSeconds(setSeconds(dose, movement.sides, high))}</td>
             </tr>
           ))}
         </tbody>
@@ -342,29 +345,29 @@ function Facts({ movement }: { movement: Movement }) {
       <dl className="ruled [&>div]:grid [&>div]:grid-cols-[4.5rem_1fr] [&>div]:gap-2 [&>div]:py-1 [&_dt]:font-bold">
         {dose.mode === 'reps' && (
           <div>
-            <dt>Tempo</dt>
+            <dt>{say.common.tempo}</dt>
             <dd>
-              {dose.tempo} <span className="quiet text-sm">lower-pause-rise-pause</span>
+              {dose.tempo} <span className="quiet text-sm">{say.library.lowerPauseRisePause}</span>
             </dd>
           </div>
         )}
         <div>
-          <dt>Sides</dt>
+          <dt>{say.library.sides}</dt>
           <dd>{SIDES_WORDS[movement.sides]}</dd>
         </div>
         <div>
-          <dt>Kit</dt>
+          <dt>{say.common.kit}</dt>
           <dd>{kitWords(movement.kit)}</dd>
         </div>
         {movement.setUp.length > 0 && (
           <div>
-            <dt>Set up</dt>
+            <dt>{say.library.setUp}</dt>
             <dd>{movement.setUp.map(inWords).join(', ')}</dd>
           </div>
         )}
         {movement.precursors.length > 0 && (
           <div>
-            <dt>First</dt>
+            <dt>{say.common.first}</dt>
             <dd>
               {movement.precursors.map((id) => (
                 <Link key={id} className="link mr-2" to={`/library/${id}`}>
@@ -375,14 +378,14 @@ function Facts({ movement }: { movement: Movement }) {
           </div>
         )}
         <div>
-          <dt>Muscles</dt>
+          <dt>{say.common.muscles}</dt>
           <dd>
             {movement.muscles.prime.map(inWords).join(', ')}
             <span className="quiet"> · {movement.muscles.assist.map(inWords).join(', ')}</span>
           </dd>
         </div>
         <div>
-          <dt>Direction</dt>
+          <dt>{say.library.direction}</dt>
           <dd>{movement.planes.map((plane) => PLANE_WORDS[plane]).join(', ')}</dd>
         </div>
       </dl>
@@ -394,9 +397,9 @@ function Asks({ movement }: { movement: Movement }) {
   const demands = demandList(movement.demands);
   return (
     <section aria-labelledby="asks">
-      <Heading id="asks">Asks for</Heading>
+      <Heading id="asks">{say.library.asksFor}</Heading>
       {demands.length === 0 ? (
-        <p className="py-1.5">nothing special</p>
+        <p className="py-1.5">{say.library.nothingSpecial}</p>
       ) : (
         <ul className="ruled">
           {demands.map((demand) => (
@@ -408,13 +411,13 @@ function Asks({ movement }: { movement: Movement }) {
       )}
       {movement.feel && (
         <p className="mt-2">
-          <span className="font-bold">You should feel:</span> {movement.feel.expected}{' '}
-          <span className="font-bold">Stop at:</span> {movement.feel.stop}
+          <span className="font-bold">{say.library.youShouldFeel}</span> {movement.feel.expected}{' '}
+          <span className="font-bold">{say.common.stopAt}</span> {movement.feel.stop}
         </p>
       )}
       {movement.cautions.length > 0 && (
         <p className="mt-2">
-          <span className="font-bold">Caution:</span> {movement.cautions.join(' ')}
+          <span className="font-bold">{say.library.caution}</span> {movement.cautions.join(' ')}
         </p>
       )}
     </section>

@@ -4,6 +4,7 @@ import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 import { FieldError } from '../people/field-error';
 import { Field, Options, RemoveButton } from './form-parts';
 import type { Fields } from './movement-fields';
+import { say } from '../words/say';
 
 export function DoseFields() {
   const { control, register } = useFormContext<Fields>();
@@ -22,21 +23,21 @@ export function DoseFields() {
   return (
     <>
       <div className="mb-3 grid grid-cols-2 gap-3 md:grid-cols-4">
-        <Field title="Counted in" path="dose.mode">
+        <Field title={say.library.countedIn} path="dose.mode">
           {(id) => (
             <select id={id} className="select w-full" {...register('mode')}>
               <Options values={DOSE_MODES} />
             </select>
           )}
         </Field>
-        <Field title="Tempo: lower-pause-rise-pause" path="dose.tempo">
+        <Field title={say.library.tempoLowerPauseRisePause} path="dose.tempo">
           {(id) => <input id={id} className="input w-full" {...register('tempo')} />}
         </Field>
       </div>
       <table className="w-full text-left">
         <thead className="quiet text-sm">
           <tr>
-            {['for', 'from', 'to', 'sets from', 'sets to', 'rest, s', ''].map((head) => (
+            {['for', 'from', 'to', say.library.setsFrom, say.library.setsTo, say.library.restS, ''].map((head) => (
               <th key={head} className="font-normal">
                 {head}
               </th>
@@ -51,7 +52,7 @@ export function DoseFields() {
                 <td>
                   <select
                     className="select w-full"
-                    aria-label={`Purpose ${i + 1}`}
+                    aria-label={say.library.purpose(i + 1)}
                     {...register(`windows.${i}.purpose`)}
                   >
                     <Options values={[purpose, ...unused]} />
@@ -60,13 +61,13 @@ export function DoseFields() {
                     <FieldError key={part} path={`dose.windows.${purpose}.${part}`} />
                   ))}
                 </td>
-                <td>{number(`windows.${i}.low`, `From, ${label(purpose)}`)}</td>
-                <td>{number(`windows.${i}.high`, `To, ${label(purpose)}`)}</td>
-                <td>{number(`windows.${i}.fewest`, `Fewest sets, ${label(purpose)}`)}</td>
-                <td>{number(`windows.${i}.most`, `Most sets, ${label(purpose)}`)}</td>
-                <td>{number(`windows.${i}.rest`, `Rest, ${label(purpose)}`)}</td>
+                <td>{number(`windows.${i}.low`, say.library.fewest(label(purpose)))}</td>
+                <td>{number(`windows.${i}.high`, say.library.most(label(purpose)))}</td>
+                <td>{number(`windows.${i}.fewest`, say.library.fewestSets(label(purpose)))}</td>
+                <td>{number(`windows.${i}.most`, say.library.mostSets(label(purpose)))}</td>
+                <td>{number(`windows.${i}.rest`, say.library.restFor(label(purpose)))}</td>
                 <td>
-                  <RemoveButton what={`the dose for ${label(purpose)}`} onClick={() => remove(i)} />
+                  <RemoveButton what={say.library.theDoseFor(label(purpose))} onClick={() => remove(i)} />
                 </td>
               </tr>
             );
@@ -80,7 +81,7 @@ export function DoseFields() {
           className="btn mt-1"
           onClick={() => append({ purpose: unused[0] ?? 'learn', low: 8, high: 12, fewest: 2, most: 3, rest: 60 })}
         >
-          Add a dose
+          {say.library.addADose}
         </button>
       )}
     </>
@@ -113,11 +114,11 @@ export function DemandFields({ name = 'demands' }: { name?: 'demands' | `kit.${n
       ))}
       <select
         className="select w-auto"
-        aria-label={name === 'demands' ? 'Add a demand' : `Add a demand of ${name}`}
+        aria-label={name === 'demands' ? say.library.addADemand : say.library.addADemandOf(name)}
         value=""
         onChange={(event) => append({ demand: event.target.value as (typeof DEMANDS)[number], amount: 1 })}
       >
-        <option value="">{name === 'demands' ? 'add a demand …' : 'asks otherwise …'}</option>
+        <option value="">{name === 'demands' ? say.library.addADemandMore : say.library.asksOtherwise}</option>
         {unused.map((demand) => (
           <option key={demand} value={demand}>
             {label(demandWords(demand))}
@@ -133,27 +134,25 @@ export function KitOptions() {
   const { fields, append, remove } = useFieldArray({ control, name: 'kit', keyName: 'key' });
   return (
     <>
-      <p className="quiet mb-2 text-sm">
-        Any one of these will do; one without anything is the body alone. None at all: it needs nothing.
-      </p>
+      <p className="quiet mb-2 text-sm">{say.library.anyOneOfTheseWill}</p>
       <ul className="space-y-2">
         {fields.map((field, i) => (
           <li key={field.key} className="flex flex-wrap items-center gap-2">
-            <span className="quiet">{i === 0 ? 'either' : 'or'}</span>
+            <span className="quiet">{i === 0 ? say.library.either : say.library.or}</span>
             <KitNeeds i={i} />
             <label className="flex items-center gap-1">
-              <span className="quiet">at most</span>
+              <span className="quiet">{say.library.atMost}</span>
               <input
                 className="input input-sm w-20"
                 inputMode="decimal"
-                aria-label={`Most kilograms, option ${i + 1}`}
+                aria-label={say.library.mostKilogramsOption(i + 1)}
                 {...register(`kit.${i}.mostKg`)}
               />
-              <span className="quiet">kg</span>
+              <span className="quiet">{say.common.kg}</span>
             </label>
             <DemandFields name={`kit.${i}.demands`} />
             <button type="button" className="btn btn-sm btn-ghost" onClick={() => remove(i)}>
-              Remove this option
+              {say.library.removeThisOption}
             </button>
             <FieldError path={`kit.${i}`} />
             <FieldError path={`kit.${i}.mostKg`} />
@@ -165,7 +164,7 @@ export function KitOptions() {
         className="btn mt-2"
         onClick={() => append({ needs: [{ item: 'dumbbell', count: 1 }], demands: [], mostKg: '' })}
       >
-        Add an option
+        {say.library.addAnOption}
       </button>
     </>
   );
@@ -178,27 +177,27 @@ function KitNeeds({ i }: { i: number }) {
     <>
       {fields.map((field, j) => (
         <span key={field.key} className="flex items-center gap-1">
-          {j > 0 && <span className="quiet">and</span>}
+          {j > 0 && <span className="quiet">{say.library.and}</span>}
           <input
             type="number"
             min={1}
             max={10}
             className="input input-sm w-16"
-            aria-label={`How many, option ${i + 1}, need ${j + 1}`}
+            aria-label={say.library.howManyOptionNeed(i + 1, j + 1)}
             {...register(`kit.${i}.needs.${j}.count`, { valueAsNumber: true })}
           />
           <select
             className="select select-sm w-auto"
-            aria-label={`What, option ${i + 1}, need ${j + 1}`}
+            aria-label={say.library.whatOptionNeed(i + 1, j + 1)}
             {...register(`kit.${i}.needs.${j}.item`)}
           >
             <Options values={KIT_ITEMS} />
           </select>
-          <RemoveButton what={`need ${j + 1} of option ${i + 1}`} onClick={() => remove(j)} />
+          <RemoveButton what={say.library.needOfOption(j + 1, i + 1)} onClick={() => remove(j)} />
         </span>
       ))}
       <button type="button" className="btn btn-sm" onClick={() => append({ item: 'mat', count: 1 })}>
-        and …
+        {say.library.andMorePieces}
       </button>
     </>
   );
@@ -213,15 +212,19 @@ export function CautionFields() {
         {fields.map((field, i) => (
           <li key={field.key} className="flex items-start gap-2">
             <span className="flex-1">
-              <input className="input w-full" aria-label={`Caution ${i + 1}`} {...register(`cautions.${i}.text`)} />
+              <input
+                className="input w-full"
+                aria-label={say.library.cautionTitle(i + 1)}
+                {...register(`cautions.${i}.text`)}
+              />
               <FieldError path={`cautions.${i}`} />
             </span>
-            <RemoveButton what={`caution ${i + 1}`} onClick={() => remove(i)} />
+            <RemoveButton what={say.library.cautionAt(i + 1)} onClick={() => remove(i)} />
           </li>
         ))}
       </ul>
       <button type="button" className="btn mt-2" onClick={() => append({ text: '' })}>
-        Add a caution
+        {say.library.addACaution}
       </button>
     </>
   );

@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { addressOf, call } from '../api/http';
 import { picturesQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
+import { say } from '../words/say';
 
 const MOST = 6;
 
@@ -26,17 +27,17 @@ export function Pictures({ movementId }: { movementId: string }) {
   return (
     <section aria-labelledby="pictures" className="mt-6">
       <div className="border-base-content mb-2 flex items-baseline justify-between border-b-2 pb-1">
-        <h2 id="pictures">Pictures</h2>
+        <h2 id="pictures">{say.library.pictures}</h2>
         {pictures.length < MOST && (
           <button type="button" className="btn btn-sm" onClick={() => chooser.current?.click()}>
-            Add a picture
+            {say.library.addAPicture}
           </button>
         )}
         <input
           ref={chooser}
           type="file"
           accept="image/png,image/jpeg,image/webp"
-          aria-label="Picture file"
+          aria-label={say.library.pictureFile}
           className="hidden"
           onChange={(event) => {
             const file = event.target.files?.[0];
@@ -58,7 +59,7 @@ export function Pictures({ movementId }: { movementId: string }) {
         </p>
       )}
       {pictures.length === 0 ? (
-        <p className="quiet">None yet. PNG, JPEG or WebP, at most 5 MB each, up to {MOST}.</p>
+        <p className="quiet">{say.library.noneYetPngJpegOr(MOST)}</p>
       ) : (
         <ul className="flex flex-wrap gap-4">
           {pictures.map(({ id, caption }) => (
@@ -74,12 +75,12 @@ export function Pictures({ movementId }: { movementId: string }) {
                   <button
                     type="button"
                     className="btn btn-xs btn-ghost"
-                    aria-label={`Remove picture ${caption}`}
+                    aria-label={say.library.removePicture(caption)}
                     onClick={() =>
                       void change(call('DELETE /movements/{movementId}/pictures/{id}', { movementId, id }))
                     }
                   >
-                    Remove
+                    {say.common.remove}
                   </button>
                 )}
               </p>

@@ -5,6 +5,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useSorting } from '../shell/use-sorting';
+import { say } from '../words/say';
 
 export function SortableRows({
   ids,
@@ -30,7 +31,7 @@ export function SortableRows({
       <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
         <ol className="space-y-2">
           {ids.map((id, i) => (
-            <SortableRow key={id} id={id} label={`Move ${name} ${i + 1}`}>
+            <SortableRow key={id} id={id} label={say.library.move(name, i + 1)}>
               {children(i)}
             </SortableRow>
           ))}

@@ -5,6 +5,7 @@ import { useFormContext, useWatch } from 'react-hook-form';
 import { movementsQuery, stillsQuery } from '../api/queries';
 import { Chips, Choice, Field } from './form-parts';
 import type { Fields } from './movement-fields';
+import { say } from '../words/say';
 
 export function StartFields({ self }: { self: string }) {
   const { register } = useFormContext<Fields>();
@@ -16,28 +17,28 @@ export function StartFields({ self }: { self: string }) {
   return (
     <div className="grid gap-3 md:grid-cols-2">
       <div className="md:col-span-2">
-        <Field title="For somebody alone: start, move, finish, one thing to mind" path="how">
+        <Field title={say.library.forSomebodyAloneStartMove} path="how">
           {(id) => <textarea id={id} rows={3} className="textarea w-full" {...register('how')} />}
         </Field>
       </div>
-      <Field title="What should be felt" path="feel.expected">
+      <Field title={say.library.whatShouldBeFelt} path="feel.expected">
         {(id) => <input id={id} className="input w-full" {...register('expected')} />}
       </Field>
-      <Field title="What means stop" path="feel.stop">
+      <Field title={say.library.whatMeansStop} path="feel.stop">
         {(id) => <input id={id} className="input w-full" {...register('stop')} />}
       </Field>
-      <Chips title="To find and remember for each client" name="setUp" path="setUp" values={SET_UPS} />
+      <Chips title={say.library.toFindAndRememberFor} name="setUp" path="setUp" values={SET_UPS} />
       <Chips
-        title="To be owned first"
+        title={say.library.toBeOwnedFirst}
         name="precursors"
         path="precursors"
         values={movements.map(({ id }) => id)}
         words={nameOf}
       />
-      <Field title="Drawn as" path="drawnAs">
+      <Field title={say.library.drawnAs} path="drawnAs">
         {(id) => (
           <select id={id} className="select w-full" {...register('drawnAs')}>
-            <option value="">its own figure, or none</option>
+            <option value="">{say.library.itsOwnFigureOrNone}</option>
             {/* What is chosen stands there before the others have come. */}
             {[...new Set([...(drawnAs ? [drawnAs] : []), ...offered])].map((one) => (
               <option key={one} value={one}>
@@ -47,7 +48,7 @@ export function StartFields({ self }: { self: string }) {
           </select>
         )}
       </Field>
-      <Choice title="Something harder is meant to follow" name="progression" values={PROGRESSIONS} />
+      <Choice title={say.library.somethingHarderIsMeantTo} name="progression" values={PROGRESSIONS} />
     </div>
   );
 }

@@ -24,19 +24,20 @@ import { PageHead } from '../shell/page';
 import { LadderMark } from '../words/ladder-mark';
 import { easeWords } from '../words/reasons';
 import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
+import { say } from '../words/say';
 
 export function SwapScreen() {
   const { movementId = '' } = useParams();
   return (
-    <Await query={useQuery(movementsQuery)} what="the library">
+    <Await query={useQuery(movementsQuery)} what={say.library.theLibrary}>
       {(movements) => {
         const from = movements.find(({ id }) => id === movementId);
         return from ? (
           <Swap from={from} movements={movements} />
         ) : (
-          <Empty title="There is no such movement">
+          <Empty title={say.library.thereIsNoSuchMovement}>
             <Link className="btn btn-primary" to="/library">
-              To the library
+              {say.common.toTheLibrary}
             </Link>
           </Empty>
         );
@@ -45,12 +46,7 @@ export function SwapScreen() {
   );
 }
 
-const KITS = {
-  studio: 'Kit of the studio',
-  client: 'Kit of the client',
-  home: 'What a home has',
-  none: 'Nothing',
-} as const;
+const KITS = say.library.kits;
 type KitChoice = keyof typeof KITS;
 
 /** Nobody in particular: nothing is limited. */
@@ -91,8 +87,11 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
       });
   return (
     <div className="page">
-      <PageHead title={`Instead of ${from.name.toLowerCase()}`} back={{ to: `/library/${from.id}`, name: from.name }} />
-      <div role="group" aria-label="Why" className="mb-3 flex flex-wrap gap-1.5">
+      <PageHead
+        title={say.library.insteadOf(from.name.toLowerCase())}
+        back={{ to: `/library/${from.id}`, name: from.name }}
+      />
+      <div role="group" aria-label={say.common.why} className="mb-3 flex flex-wrap gap-1.5">
         {SWAP_REASONS.map((one: SwapReason) => (
           <button
             key={one}
@@ -105,11 +104,11 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
           </button>
         ))}
       </div>
-      <div role="group" aria-label="For whom and with what" className="mb-6 flex flex-wrap gap-2">
+      <div role="group" aria-label={say.library.forWhomAndWithWhat} className="mb-6 flex flex-wrap gap-2">
         {reason === 'pain' && (
           <select
             className="select w-auto"
-            aria-label="Where it hurts"
+            aria-label={say.library.whereItHurts}
             value={region}
             onChange={(event) => choose('region', event.target.value)}
           >
@@ -122,20 +121,20 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
         )}
         <select
           className="select w-auto"
-          aria-label="For whom"
+          aria-label={say.library.forWhom}
           value={clientId}
           onChange={(event) => choose('client', event.target.value)}
         >
-          <option value="">For anybody</option>
+          <option value="">{say.library.forAnybody}</option>
           {clients.map(({ id, name }) => (
             <option key={id} value={id}>
-              For {name}
+              {say.library.forWhomNamed(name)}
             </option>
           ))}
         </select>
         <select
           className="select w-auto"
-          aria-label="With which kit"
+          aria-label={say.library.withWhichKit}
           value={kitChoice}
           onChange={(event) => choose('kit', event.target.value)}
         >
@@ -151,15 +150,15 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
       <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
         <section aria-labelledby="instead">
           <h2 id="instead" className="border-base-content border-b-2 pb-1">
-            Best first
+            {say.library.bestFirst}
           </h2>
           {ranked.length === 0 && (
             <p className="py-3">
               {unknown
-                ? 'Asking what is closed for this client …'
+                ? say.library.askingWhatIsClosedFor
                 : held && reason === 'too-easy'
-                  ? `Nothing harder now: ${easeWords(held)}.`
-                  : 'Nothing in the library fits this reason, these limits and this kit.'}
+                  ? say.common.nothingHarderNow(easeWords(held))
+                  : say.library.nothingInTheLibraryFits}
             </p>
           )}
           <ol className="ruled">
@@ -178,18 +177,13 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
               </li>
             ))}
           </ol>
-          {reason === 'pain' && (
-            <p className="quiet mt-4">
-              Sharp pain ends the movement. What it is, a qualified clinician says; this only spares the{' '}
-              {inWords(region)}.
-            </p>
-          )}
+          {reason === 'pain' && <p className="quiet mt-4">{say.library.sharpPainEndsTheMovement(inWords(region))}</p>}
         </section>
         <section aria-labelledby="ruled-out">
           <h2 id="ruled-out" className="border-base-content border-b-2 pb-1">
-            Ruled out
+            {say.library.ruledOut}
           </h2>
-          {ruledOut.length === 0 && <p className="quiet py-3">Nothing near was ruled out.</p>}
+          {ruledOut.length === 0 && <p className="quiet py-3">{say.library.nothingNearWasRuledOut}</p>}
           <ul className="ruled">
             {ruledOut.map((out) => (
               <li key={out.id} className="py-2">

@@ -9,11 +9,12 @@ import { archivedQuery, movementsQuery } from '../api/queries';
 import { Changes } from './changes';
 import { PageHead } from '../shell/page';
 import { PickMovement } from './pick-movement';
+import { say } from '../words/say';
 
 export function TransferScreen() {
   return (
     <div className="page space-y-8">
-      <PageHead title="Import and export" back={{ to: '/library', name: 'Library' }} />
+      <PageHead title={say.library.importAndExport} back={{ to: '/library', name: say.common.library }} />
       <TakeIn />
       <GiveOut />
       <Archived />
@@ -22,10 +23,10 @@ export function TransferScreen() {
 }
 
 const STATE_WORDS: Readonly<Record<ImportState, string>> = {
-  new: 'new',
-  same: 'the same as here',
-  changed: 'changed in the file',
-  conflict: 'changed here and in the file',
+  new: say.library.newWord,
+  same: say.library.theSameAsHere,
+  changed: say.library.changedInTheFile,
+  conflict: say.library.changedHereAndInThe,
 };
 
 function TakeIn() {
@@ -87,17 +88,15 @@ function TakeIn() {
   return (
     <section aria-labelledby="in">
       <h2 id="in" className="border-base-content mb-3 border-b-2 pb-1">
-        Import
+        {say.library.import}
       </h2>
       <label className="block">
-        <span className="mb-1 block">
-          A library pack (.json) or a list of movements (.csv). Nothing changes until you say so.
-        </span>
+        <span className="mb-1 block">{say.library.aLibraryPackJsonOr}</span>
         <input
           type="file"
           className="file-input"
           accept=".json,.csv,application/json,text/csv"
-          aria-label="File to import"
+          aria-label={say.library.fileToImport}
           onChange={(event) => {
             const file = event.target.files?.[0];
             event.target.value = '';
@@ -107,7 +106,7 @@ function TakeIn() {
       </label>
       {problems.length > 0 && (
         <div role="alert" className="text-error mt-3">
-          <p className="font-bold">Nothing was changed.</p>
+          <p className="font-bold">{say.library.nothingWasChanged}</p>
           <ul>
             {problems.map((text) => (
               <li key={text}>{text}</li>
@@ -117,7 +116,7 @@ function TakeIn() {
       )}
       {finished !== null && (
         <p role="status" className="mt-3 font-semibold">
-          {finished === 1 ? '1 movement was' : `${finished} movements were`} imported.
+          {say.library.wereImported(finished)}
         </p>
       )}
       {preview && (
@@ -125,8 +124,8 @@ function TakeIn() {
           <PreviewRows rows={preview.rows} taken={taken} onToggle={toggle} />
           {progress ? (
             <p role="status" className="mt-3 flex items-center gap-3">
-              <progress className="progress w-60" value={progress.done} max={progress.total} /> {progress.done} of{' '}
-              {progress.total}
+              <progress className="progress w-60" value={progress.done} max={progress.total} />
+              {say.library.importedOf(progress.done, progress.total)}
             </p>
           ) : (
             <button
@@ -135,7 +134,7 @@ function TakeIn() {
               disabled={taken.size === 0}
               onClick={() => void apply(preview.importId)}
             >
-              Import {taken.size === 1 ? '1 movement' : `${taken.size} movements`}
+              {say.library.importMovements(taken.size)}
             </button>
           )}
         </div>
@@ -182,12 +181,12 @@ function PreviewRows({
               </span>
             </label>
             {row.workedOut.length > 0 && (
-              <p className="ml-9 text-sm">Worked out from an earlier form: {row.workedOut.join(', ')}. Look it over.</p>
+              <p className="ml-9 text-sm">{say.library.workedOutFromAnEarlier(row.workedOut.join(', '))}</p>
             )}
             {row.changes.length > 0 && (
               <details className="ml-9">
                 <summary className="quiet cursor-pointer text-sm">
-                  {row.changes.length === 1 ? '1 difference' : `${row.changes.length} differences`}
+                  {say.library.differences(row.changes.length)}
                 </summary>
                 <Changes changes={row.changes} />
               </details>
@@ -195,7 +194,9 @@ function PreviewRows({
           </li>
         ))}
       </ul>
-      {different.length > MOST_ROWS && <p className="quiet">and {different.length - MOST_ROWS} more</p>}
+      {different.length > MOST_ROWS && (
+        <p className="quiet">{say.library.andMoreDiffer(different.length - MOST_ROWS)}</p>
+      )}
     </>
   );
 }
@@ -207,11 +208,11 @@ function GiveOut() {
   return (
     <section aria-labelledby="out">
       <h2 id="out" className="border-base-content mb-3 border-b-2 pb-1">
-        Export
+        {say.library.export}
       </h2>
       <p className="mb-2">
-        {chosen.length === 0 ? `The whole library, ${movements.length} movements, or only` : 'Only'}{' '}
-        <PickMovement title="Add to the selection" without={chosen} onPick={(id) => choose([...chosen, id])} />
+        {chosen.length === 0 ? say.library.theWholeLibraryMovementsOr(movements.length) : say.library.only}{' '}
+        <PickMovement title={say.library.addToTheSelection} without={chosen} onPick={(id) => choose([...chosen, id])} />
       </p>
       <p className="mb-3 flex flex-wrap gap-1">
         {chosen.map((id) => (
@@ -227,13 +228,13 @@ function GiveOut() {
       </p>
       <div className="flex flex-wrap gap-2">
         <a className="btn btn-primary" href={`/api/library/pack${query}`} download>
-          Library pack (JSON)
+          {say.library.libraryPackJson}
         </a>
         <a className="btn" href={`/api/library/movements.csv${query}`} download>
-          List of movements (CSV)
+          {say.library.listOfMovementsCsv}
         </a>
         <a className="btn btn-ghost" href="/api/schema/pack">
-          Schema of a pack
+          {say.library.schemaOfAPack}
         </a>
       </div>
     </section>
@@ -246,7 +247,7 @@ function Archived() {
   return (
     <section aria-labelledby="archived">
       <h2 id="archived" className="border-base-content mb-1 border-b-2 pb-1">
-        Archived
+        {say.library.archived}
       </h2>
       <ul className="ruled">
         {archived.map(({ id, name }) => (

@@ -6,6 +6,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { movementsQuery, recordQuery } from '../api/queries';
 import { DAY_WORDS } from '../words/day-words';
+import { say } from '../words/say';
 
 export function BalanceOfWeeks({ client }: { client: Client }) {
   const movements = useQuery(movementsQuery).data;
@@ -17,18 +18,20 @@ export function BalanceOfWeeks({ client }: { client: Client }) {
     const people = [{ sets: record.sets, day: client.dayMostly }];
     return balanceOf({ people, aim: 'strength', find: (id) => byId.get(id), now });
   }, [movements, record, client.dayMostly, now]);
-  if (!balance) return <p className="quiet">Reckoning …</p>;
-  if (balance.sets === 0) return <p className="quiet">No sets in the last four weeks.</p>;
+  if (!balance) return <p className="quiet">{say.people.reckoning}</p>;
+  if (balance.sets === 0) return <p className="quiet">{say.people.noSetsInTheLast}</p>;
   const most = Math.max(1, ...balance.patterns.flatMap(({ sets, wanted }) => [sets, wanted]));
   const none = MUSCLES.filter((muscle) => !balance.muscles.some(([one]) => one === muscle));
   return (
     <>
       <p className="quiet mb-2">
-        {balance.sets} sets in four weeks. The mark is what would balance them
-        {client.dayMostly ? ` for somebody who mostly ${DAY_WORDS[client.dayMostly]}` : ''}.
+        {say.people.setsInFourWeeksThe(
+          balance.sets,
+          client.dayMostly ? say.people.forSomebodyWhoMostly(DAY_WORDS[client.dayMostly]) : '',
+        )}
       </p>
       <table className="w-full">
-        <caption className="sr-only">Sets by pattern</caption>
+        <caption className="sr-only">{say.people.setsByPattern}</caption>
         <tbody>
           {balance.patterns.map((part) => (
             <Bar key={part.of} name={label(part.of)} part={part} most={most} />
@@ -39,11 +42,11 @@ export function BalanceOfWeeks({ client }: { client: Client }) {
         {balance.planes.map(({ of, sets, short }) => (
           <span key={of} className="mr-4 inline-block">
             {PLANE_WORDS[of]} {sets}
-            {short && <strong> · short</strong>}
+            {short && <strong>{say.people.short}</strong>}
           </span>
         ))}
       </p>
-      {none.length > 0 && <p className="quiet mt-1">Nothing for: {none.map(inWords).join(', ')}.</p>}
+      {none.length > 0 && <p className="quiet mt-1">{say.people.nothingFor(none.map(inWords).join(', '))}</p>}
     </>
   );
 }
@@ -66,8 +69,8 @@ function Bar({ name, part: { sets, wanted, short }, most }: { name: string; part
         </div>
       </td>
       <td className="w-44 pl-3 whitespace-nowrap tabular-nums">
-        {sets} <span className="quiet">of about {Math.round(wanted)}</span>
-        {short && <strong> short</strong>}
+        {sets} <span className="quiet">{say.people.ofAbout(Math.round(wanted))}</span>
+        {short && <strong>{say.people.short}</strong>}
       </td>
     </tr>
   );

@@ -7,6 +7,7 @@ import { recordQuery } from '../api/queries';
 import { ValuesChart } from './values-chart';
 import { useEditClient } from './use-edit-client';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 
 const UNITS: readonly Benchmark['unit'][] = ['reps', 's', 'kg', 'm'];
 
@@ -26,7 +27,7 @@ export function Benchmarks({ client }: { client: Client }) {
   };
   return (
     <div>
-      {rows.length === 0 && <p className="quiet">None measured yet.</p>}
+      {rows.length === 0 && <p className="quiet">{say.people.noneMeasuredYet}</p>}
       <ul className="ruled">
         {rows.map(([title, all]) => {
           const [first, last] = [all[0], all.at(-1)];
@@ -63,7 +64,7 @@ export function Benchmarks({ client }: { client: Client }) {
       >
         <input
           className="input w-48"
-          aria-label="Benchmark"
+          aria-label={say.people.benchmark}
           list="benchmarks"
           maxLength={60}
           value={name}
@@ -76,14 +77,14 @@ export function Benchmarks({ client }: { client: Client }) {
         </datalist>
         <input
           className="input w-16"
-          aria-label="Value"
+          aria-label={say.people.value}
           inputMode="decimal"
           value={value}
           onChange={(event) => setValue(event.target.value)}
         />
         <select
           className="select w-20"
-          aria-label="Unit"
+          aria-label={say.people.unit}
           value={unit}
           onChange={(event) => setUnit(event.target.value as Benchmark['unit'])}
         >
@@ -92,7 +93,7 @@ export function Benchmarks({ client }: { client: Client }) {
           ))}
         </select>
         <button type="submit" className="btn" disabled={!right || edit.isPending}>
-          Note
+          {say.common.note}
         </button>
       </form>
       <Wrong error={edit.error} />

@@ -5,16 +5,13 @@ import { inWords, type Region } from '@waxwing/core/movement';
 import { useMemo } from 'react';
 import { FigureDrawing } from '../figures/figure';
 import { useMotion } from '../figures/use-motion';
+import { say } from '../words/say';
 
 type Pain = TodayCheck['pains'][number];
 
 /** What one more press makes of a place. */
 const NEXT: Readonly<Record<Pain['quality'], Pain['quality'] | null>> = { sore: 'dull', dull: 'sharp', sharp: null };
-export const QUALITY_WORDS: Readonly<Record<Pain['quality'], string>> = {
-  sore: 'sore from training',
-  dull: 'dull pain',
-  sharp: 'sharp pain',
-};
+export const QUALITY_WORDS: Readonly<Record<Pain['quality'], string>> = say.people.qualityWords;
 
 const LIMBS: readonly [Region, LandmarkName, LandmarkName][] = [
   ['shoulder', 'left.shoulder', 'right.shoulder'],
@@ -74,7 +71,7 @@ export function BodyOutline({ pains, onChange }: Props) {
   return (
     <div className="grid max-w-xl grid-cols-2 gap-4">
       <Side
-        title="Front"
+        title={say.people.front}
         view="front"
         motion={motion}
         places={BOTH_SIDES.filter(({ region }) => !BEHIND.includes(region))}
@@ -82,7 +79,7 @@ export function BodyOutline({ pains, onChange }: Props) {
         press={press}
       />
       <Side
-        title="Back"
+        title={say.common.back}
         view="back"
         motion={motion}
         places={[...BACK, ...BOTH_SIDES.filter(({ region }) => BEHIND.includes(region))]}

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 
 export function BringBack() {
   const queries = useQueryClient();
@@ -17,7 +18,7 @@ export function BringBack() {
   return (
     <div>
       <label className="btn btn-sm">
-        Restore from a file
+        {say.people.restoreFromAFile}
         <input
           type="file"
           accept="application/json,.json"

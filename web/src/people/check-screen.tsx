@@ -18,18 +18,19 @@ import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
 import { easeWords } from '../words/reasons';
+import { say } from '../words/say';
 
 export function CheckScreen() {
   const { clientId = '' } = useParams();
   return (
-    <Await query={useQuery({ ...clientQuery(clientId), staleTime: 0 })} what="the client">
+    <Await query={useQuery({ ...clientQuery(clientId), staleTime: 0 })} what={say.common.theClient}>
       {(client) => <Check key={client.version} client={client} />}
     </Await>
   );
 }
 
 const SCALE = [1, 2, 3, 4, 5] as const;
-const SLEEP = ['hardly', 'badly', 'fairly', 'well', 'very well'];
+const SLEEP = ['hardly', 'badly', 'fairly', 'well', say.people.veryWell];
 const ENERGY = ['none', 'little', 'some', 'good', 'plenty'];
 
 function Check({ client }: { client: Client }) {
@@ -50,25 +51,31 @@ function Check({ client }: { client: Client }) {
   const ease = easeOf(check, day);
   return (
     <div className="page space-y-6">
-      <PageHead title={`${client.name} today`} back={{ to: `/people/${client.id}`, name: client.name }} />
+      <PageHead title={say.people.whoToday(client.name)} back={{ to: `/people/${client.id}`, name: client.name }} />
       <div className="grid gap-8 md:grid-cols-2">
         <div className="space-y-6">
-          <Scale title="Slept" words={SLEEP} value={check.sleep} onChange={(sleep) => setCheck({ ...check, sleep })} />
           <Scale
-            title="Energy"
+            title={say.people.slept}
+            words={SLEEP}
+            value={check.sleep}
+            onChange={(sleep) => setCheck({ ...check, sleep })}
+          />
+          <Scale
+            title={say.people.energy}
             words={ENERGY}
             value={check.energy}
             onChange={(energy) => setCheck({ ...check, energy })}
           />
           <section>
-            <h2 className="border-base-content mb-2 border-b-2 pb-1">What that means today</h2>
-            {limits.length === 0 && !ease && <p className="quiet">Nothing is held back.</p>}
-            {ease && <p>Nothing goes up: {easeWords(ease)}.</p>}
+            <h2 className="border-base-content mb-2 border-b-2 pb-1">{say.people.whatThatMeansToday}</h2>
+            {limits.length === 0 && !ease && <p className="quiet">{say.people.nothingIsHeldBack}</p>}
+            {ease && <p>{say.people.nothingGoesUp(easeWords(ease))}</p>}
             <ul>
               {[...new Map(limits.map((limit) => [limit.demand, limit])).values()].map((limit) => (
                 <li key={limit.demand}>
-                  <span className="font-semibold">{label(demandWords(limit.demand))}</span>:{' '}
-                  {limit.allowed === 0 ? 'none' : 'a little'} <span className="quiet">· {limit.reason}</span>
+                  <span className="font-semibold">{label(demandWords(limit.demand))}</span>
+                  {say.people.noneALittle(limit.allowed)}
+                  <span className="quiet">· {limit.reason}</span>
                 </li>
               ))}
             </ul>
@@ -79,18 +86,18 @@ function Check({ client }: { client: Client }) {
           </section>
           <div className="flex gap-2">
             <button type="button" className="btn btn-primary" disabled={save.isPending} onClick={() => save.mutate()}>
-              Save for today
+              {say.people.saveForToday}
             </button>
             <button type="button" className="btn btn-ghost" onClick={() => void navigate(-1)}>
-              Cancel
+              {say.common.cancel}
             </button>
           </div>
           <Wrong error={save.error} />
         </div>
         <div>
-          <p className="quiet mb-2">Press a place: once sore, twice dull, three times sharp, then off.</p>
+          <p className="quiet mb-2">{say.people.pressAPlaceOnceSore}</p>
           <BodyOutline pains={check.pains} onChange={(pains) => setCheck({ ...check, pains })} />
-          <ul className="mt-3" aria-label="Places marked">
+          <ul className="mt-3" aria-label={say.people.placesMarked}>
             {check.pains.map((pain) => (
               <li key={`${pain.region} ${pain.side}`}>
                 {label(placeWords(pain))}: {QUALITY_WORDS[pain.quality]}

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { conditionsQuery } from '../api/queries';
 import { today } from '../words/dates';
+import { say } from '../words/say';
 
 export function ConditionField({
   limits,
@@ -19,7 +20,7 @@ export function ConditionField({
   return (
     <div className="border-base-300 border-l-4 pl-4">
       <label className="flex flex-wrap items-center gap-3">
-        <span className="font-bold">Propose limits for</span>
+        <span className="font-bold">{say.people.proposeLimitsFor}</span>
         <select
           className="select w-72 max-w-full"
           value=""
@@ -31,7 +32,7 @@ export function ConditionField({
             onPropose(proposed);
           }}
         >
-          <option value="">a condition …</option>
+          <option value="">{say.people.aCondition}</option>
           {conditions.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -41,14 +42,12 @@ export function ConditionField({
       </label>
       {chosen && (
         <p role="status" className="mt-2 max-w-[65ch]">
-          <strong>{chosen.condition.name}:</strong> {chosen.condition.caution}{' '}
-          {chosen.added === 0
-            ? 'The limits above cover what is usual.'
-            : `${chosen.added === 1 ? 'One limit is' : `${chosen.added} limits are`} proposed above: keep what holds, take out the rest. `}
+          <strong>{chosen.condition.name}:</strong>
+          {say.people.theLimitsAboveCoverWhat(chosen.condition.caution, chosen.added)}
           <span className="block">
-            <strong>Stop at:</strong> {chosen.condition.stop}
+            <strong>{say.common.stopAt}</strong> {chosen.condition.stop}
           </span>
-          Clear it with {chosen.condition.clearedBy} first; what they allow counts.
+          {say.people.clearItWithFirstWhat(chosen.condition.clearedBy)}
         </p>
       )}
     </div>

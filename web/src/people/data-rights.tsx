@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { call } from '../api/http';
 import { SeenBy } from '../door/seen-by';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 
 export function DataRights({ client }: { client: Client }) {
   const [asked, ask] = useState(false);
@@ -24,10 +25,10 @@ export function DataRights({ client }: { client: Client }) {
       <SeenBy clientId={client.id} />
       <div className="flex flex-wrap gap-2">
         <a className="btn btn-sm" href={`/api/clients/${client.id}/file`} download={`${client.name}.json`}>
-          Export all data
+          {say.people.exportAllData}
         </a>
         <button type="button" className="btn btn-sm" onClick={() => ask(!asked)}>
-          Delete …
+          {say.people.delete}
         </button>
       </div>
       {asked && (
@@ -38,15 +39,13 @@ export function DataRights({ client }: { client: Client }) {
             remove.mutate();
           }}
         >
-          <p>
-            This deletes {client.name}, their sessions and plans for good. What others did in a shared session stays.
-          </p>
+          <p>{say.people.thisDeletesTheirSessionsAnd(client.name)}</p>
           <label className="block">
-            Type the name to confirm
+            {say.people.typeTheNameToConfirm}
             <input className="input mt-1 block w-64" value={typed} onChange={(event) => type(event.target.value)} />
           </label>
           <button type="submit" className="btn btn-error" disabled={typed.trim() !== client.name || remove.isPending}>
-            Delete for good
+            {say.people.deleteForGood}
           </button>
           <Wrong error={remove.error} />
         </form>

@@ -8,6 +8,7 @@ import {
   type UseFormReturn,
 } from 'react-hook-form';
 import { ProblemError } from '../api/http';
+import { say } from '../words/say';
 
 export function FieldError({ path }: { path: string }) {
   const { formState } = useFormContext();
@@ -15,7 +16,7 @@ export function FieldError({ path }: { path: string }) {
   if (!error) return null;
   return (
     <span role="alert" className="text-error block text-sm">
-      {error.message || 'is missing'}
+      {error.message || say.people.isMissing}
     </span>
   );
 }

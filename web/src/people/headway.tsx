@@ -8,6 +8,7 @@ import { useMemo, type ReactNode } from 'react';
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { agoWords } from '../words/dates';
 import { WeeksLine } from './weeks-line';
+import { say } from '../words/say';
 
 /** Lines under each of them. */
 const MOST = 3;
@@ -27,16 +28,22 @@ export function HeadwayStrip({ clientId, unit }: { clientId: string; unit: Clien
   const climbed = headway?.climbs.filter(({ levels }) => levels > 0) ?? [];
   return (
     <section
-      aria-label="How far they have come"
+      aria-label={say.people.howFarTheyHaveCome}
       className="mb-8 grid min-h-36 gap-x-8 gap-y-5 sm:grid-cols-2 xl:grid-cols-4"
     >
-      <Column title="Sessions" figure={client ? String(client.came.length) : '–'} unit="in 8 weeks">
+      <Column title={say.common.sessions} figure={client ? String(client.came.length) : '–'} unit={say.people.in8Weeks}>
         {client && <Attendance client={client} />}
       </Column>
       <Column
-        title="Rungs climbed"
+        title={say.people.rungsClimbed}
         figure={headway ? String(climbed.reduce((sum, { levels }) => sum + levels, 0)) : '–'}
-        unit={climbed.length === 0 ? 'so far' : climbed.length === 1 ? 'in 1 family' : `in ${climbed.length} families`}
+        unit={
+          climbed.length === 0
+            ? say.people.soFar
+            : climbed.length === 1
+              ? say.people.in1Family
+              : say.people.inFamilies(climbed.length)
+        }
       >
         <ul>
           {climbed.slice(0, MOST).map(({ family, to, levels }) => (
@@ -47,9 +54,9 @@ export function HeadwayStrip({ clientId, unit }: { clientId: string; unit: Clien
         </ul>
       </Column>
       <Column
-        title="Heavier"
+        title={say.common.heavier}
         figure={headway ? String(headway.gains.length) : '–'}
-        unit={headway?.gains.length === 1 ? 'movement' : 'movements'}
+        unit={headway?.gains.length === 1 ? say.people.movement : say.common.movements}
       >
         <ul>
           {headway?.gains.slice(0, MOST).map(({ movementId, from, to }) => (
@@ -63,9 +70,9 @@ export function HeadwayStrip({ clientId, unit }: { clientId: string; unit: Clien
         </ul>
       </Column>
       <Column
-        title="Faults"
+        title={say.common.faults}
         figure={headway?.faults ? oneDigit(headway.faults.lately) : '–'}
-        unit={headway?.faults ? 'in 10 sets lately' : 'too few sessions yet'}
+        unit={headway?.faults ? say.people.in10SetsLately : say.people.tooFewSessionsYet}
       >
         {headway?.faults && <Trend trend={headway.faults} />}
       </Column>
@@ -100,7 +107,7 @@ function Column({
 const Attendance = ({ client: { came, last } }: { client: ClientSummary }) => (
   <div className="flex items-end gap-3">
     <WeeksLine came={came} now={new Date()} />
-    <span className="quiet">{last ? `last ${agoWords(last)}` : 'not here yet'}</span>
+    <span className="quiet">{last ? say.people.last(agoWords(last)) : say.people.notHereYet}</span>
   </div>
 );
 
@@ -117,7 +124,7 @@ function Trend({ trend: { first, lately, series } }: { trend: FaultTrend }) {
         width={WIDTH}
         height={HEIGHT}
         role="img"
-        aria-label={`Faults in ten sets by session: ${series.map((n) => oneDigit(n)).join(', ')}`}
+        aria-label={say.people.faultsInTenSetsBy(series.map((n) => oneDigit(n)).join(', '))}
       >
         <polyline
           points={series.map((n, i) => `${x(i)},${y(n)}`).join(' ')}
@@ -127,7 +134,7 @@ function Trend({ trend: { first, lately, series } }: { trend: FaultTrend }) {
         />
       </svg>
       <span className="quiet whitespace-nowrap">
-        {lately < first ? `from ${oneDigit(first)}` : `first ${oneDigit(first)}`}
+        {lately < first ? say.people.from(oneDigit(first)) : say.people.first(oneDigit(first))}
       </span>
     </div>
   );

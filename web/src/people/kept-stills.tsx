@@ -8,6 +8,7 @@ import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 import { dayWords } from '../words/dates';
 import { Section } from '../shell/page';
+import { say } from '../words/say';
 
 export function KeptStills({ client }: { client: Client }) {
   const stills = useQuery(clientStillsQuery(client.id)).data ?? [];
@@ -15,7 +16,7 @@ export function KeptStills({ client }: { client: Client }) {
   const shown = stills.find(({ id }) => id === open);
   if (stills.length === 0) return null;
   return (
-    <Section title="Pictures kept of clips">
+    <Section title={say.people.picturesKeptOfClips}>
       <ul className="grid grid-cols-3 gap-2">
         {stills.map((still) => (
           <li key={still.id}>
@@ -55,12 +56,12 @@ function One({ client, still, onClose }: { client: Client; still: Still; onClose
     },
   });
   return (
-    <Dialog title="Kept picture" onClose={onClose}>
+    <Dialog title={say.people.keptPicture} onClose={onClose}>
       <Shown still={still} className="bg-neutral mb-3 max-h-[60vh] w-full object-contain" />
       <Named still={still} />
       <p className="my-3">{still.says}</p>
       <button type="button" className="btn" disabled={remove.isPending} onClick={() => remove.mutate()}>
-        Delete this picture for good
+        {say.people.deleteThisPictureForGood}
       </button>
       <Wrong error={remove.error} />
     </Dialog>

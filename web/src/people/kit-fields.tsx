@@ -3,6 +3,7 @@ import { fromPounds, KIT_ITEMS, type KitPiece, label, weightWords } from '@waxwi
 import { Fragment } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { FieldError } from './field-error';
+import { say } from '../words/say';
 
 /** A kit row as the form holds it: numbers as they are typed, in the unit beside them. */
 export interface KitRow {
@@ -109,7 +110,15 @@ type KitName = 'kit' | `places.${number}.kit`;
  * @param name which kit of the form
  * @param of whose it is, read aloud before each field; nothing for the only one
  */
-export function KitFields({ name = 'kit', title = 'Kit', of = '' }: { name?: KitName; title?: string; of?: string }) {
+export function KitFields({
+  name = 'kit',
+  title = say.common.kit,
+  of = '',
+}: {
+  name?: KitName;
+  title?: string;
+  of?: string;
+}) {
   const { control, register, watch } = useFormContext<KitForm>();
   const { fields, append, remove } = useFieldArray({ control, name });
   const said = (words: string) => (of ? `${of}: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : words);
@@ -118,7 +127,11 @@ export function KitFields({ name = 'kit', title = 'Kit', of = '' }: { name?: Kit
       <legend className={of ? 'font-bold' : 'text-xl font-bold'}>{title}</legend>
       {fields.map((field, i) => (
         <div key={field.id} className="grid grid-cols-2 sm:grid-cols-[1fr_5rem_10rem_1fr_auto] items-start gap-2">
-          <select className="select w-full" aria-label={said(`Item ${i + 1}`)} {...register(`${name}.${i}.item`)}>
+          <select
+            className="select w-full"
+            aria-label={said(say.people.item(i + 1))}
+            {...register(`${name}.${i}.item`)}
+          >
             {KIT_ITEMS.map((item) => (
               <option key={item} value={item}>
                 {label(item)}
@@ -130,7 +143,7 @@ export function KitFields({ name = 'kit', title = 'Kit', of = '' }: { name?: Kit
               className="input w-full"
               type="number"
               min={1}
-              aria-label={said(`How many of item ${i + 1}`)}
+              aria-label={said(say.people.howManyOfItem(i + 1))}
               {...register(`${name}.${i}.count`, { valueAsNumber: true })}
             />
             <FieldError path={`${name}.${i}.count`} />
@@ -139,39 +152,39 @@ export function KitFields({ name = 'kit', title = 'Kit', of = '' }: { name?: Kit
             <input
               className="input w-full min-w-0"
               inputMode="decimal"
-              placeholder="weight"
-              aria-label={said(`Weight of item ${i + 1}`)}
+              placeholder={say.people.weight}
+              aria-label={said(say.people.weightOfItem(i + 1))}
               {...register(`${name}.${i}.kg`)}
             />
             <select
               className="select w-18 shrink-0 px-2"
-              aria-label={said(`Unit of item ${i + 1}`)}
+              aria-label={said(say.people.unitOfItem(i + 1))}
               {...register(`${name}.${i}.unit`)}
             >
-              <option>kg</option>
-              <option>lb</option>
+              <option>{say.common.kg}</option>
+              <option>{say.people.lb}</option>
             </select>
             <FieldError path={`${name}.${i}.kg`} />
           </span>
           <input
             className="input w-full"
-            placeholder="label, such as 25 lb"
-            aria-label={said(`Label of item ${i + 1}`)}
+            placeholder={say.people.labelExample}
+            aria-label={said(say.people.labelOfItem(i + 1))}
             {...register(`${name}.${i}.label`)}
           />
           <button
             type="button"
             className="btn btn-ghost"
             onClick={() => remove(i)}
-            aria-label={said(`Remove item ${i + 1}`)}
+            aria-label={said(say.people.removeItem(i + 1))}
           >
-            Remove
+            {say.common.remove}
           </button>
           <More name={name} i={i} item={watch(`${name}.${i}.item`)} said={said} />
         </div>
       ))}
       <button type="button" className="btn" onClick={() => append(BLANK_ROW)}>
-        {of ? `Add kit of ${of}` : 'Add kit'}
+        {of ? say.people.addKitOf(of) : say.people.addKit}
       </button>
     </fieldset>
   );
@@ -199,7 +212,7 @@ function More({
       <span className="quiet block text-sm">{title}</span>
       <input
         className="input w-full"
-        aria-label={said(`${title} of item ${i + 1}`)}
+        aria-label={said(say.people.ofItem(title, i + 1))}
         {...register(`${kit}.${i}.${name}`)}
       />
       <FieldError path={`${kit}.${i}.${path}`} />
@@ -207,19 +220,19 @@ function More({
   );
   const parts = LOADED.includes(item)
     ? [
-        field('plates', 'Plates, such as 4 × 2.5', 'plates'),
-        field('changeSeconds', 'Seconds a change', 'changeSeconds'),
+        field('plates', say.people.platesExample, 'plates'),
+        field('changeSeconds', say.people.secondsAChange, 'changeSeconds'),
       ]
     : STACKED.includes(item)
       ? [
-          field('step', 'Step', 'stepKg'),
-          field('most', 'Heaviest', 'mostKg'),
-          field('changeSeconds', 'Seconds a change', 'changeSeconds'),
+          field('step', say.people.step, 'stepKg'),
+          field('most', say.people.heaviest, 'mostKg'),
+          field('changeSeconds', say.people.secondsAChange, 'changeSeconds'),
         ]
       : item === 'band'
-        ? [field('order', 'Place from the lightest', 'order')]
+        ? [field('order', say.people.placeFromTheLightest, 'order')]
         : item === 'step' || item === 'jump-box'
-          ? [field('heights', 'Heights in cm, such as 10, 20', 'heightsCm')]
+          ? [field('heights', say.people.heightsInCmSuchAs, 'heightsCm')]
           : [];
   return parts.length === 0 ? null : (
     <div className="col-span-full flex gap-2 pl-4">

@@ -2,8 +2,9 @@
 import { type Build, LOOKS, type Looks, type Tone, TONES } from '@waxwing/core/movement';
 import { SKINS } from '@waxwing/core/body';
 import { useFormContext, useWatch } from 'react-hook-form';
+import { say } from '../words/say';
 
-const BUILD_WORDS: Readonly<Record<Build, string>> = { broad: 'broader build', narrow: 'narrower build' };
+const BUILD_WORDS: Readonly<Record<Build, string>> = say.people.buildWords;
 
 const partsOf = (looks: Looks): [Build, Tone] => looks.split('-') as [Build, Tone];
 

@@ -13,6 +13,7 @@ import { agoWords, dayWords, timeWords } from '../words/dates';
 import { isFormer } from './away';
 import { BringBack } from './bring-back';
 import { WeeksLine } from './weeks-line';
+import { say } from '../words/say';
 
 /** From so many on a name is looked for. */
 const MANY = 12;
@@ -21,19 +22,19 @@ export function PeopleScreen() {
   const { train, own } = useMay();
   return (
     <Page
-      title="People"
+      title={say.common.people}
       actions={
         <>
           {own && <BringBack />}
           {train && (
             <Link to="/people/new" className="btn btn-primary">
-              Add a client
+              {say.common.addAClient}
             </Link>
           )}
         </>
       }
     >
-      <Await query={useQuery({ ...clientsQuery, staleTime: 0 })} what="the clients">
+      <Await query={useQuery({ ...clientsQuery, staleTime: 0 })} what={say.people.theClients}>
         {(clients) => (clients.length === 0 ? <Nobody own={own} /> : <Clients clients={clients} />)}
       </Await>
     </Page>
@@ -41,11 +42,11 @@ export function PeopleScreen() {
 }
 
 const Nobody = ({ own }: { own: boolean }) => (
-  <Empty title="No clients yet">
-    <p>Add your first client, with the limits that movements must respect and the kit they have at home.</p>
+  <Empty title={say.people.noClientsYet}>
+    <p>{say.people.addYourFirstClientWith}</p>
     {own && (
       <>
-        <p>Or look round first: the demo studio brings seven invented clients with six weeks of sessions.</p>
+        <p>{say.common.orLookRoundFirstThe}</p>
         <LoadDemo />
       </>
     )}
@@ -62,14 +63,14 @@ function Clients({ clients }: { clients: readonly ClientSummary[] }) {
         <input
           type="search"
           className="input mb-4 w-full max-w-sm"
-          aria-label="Find a client"
-          placeholder="Find a client"
+          aria-label={say.people.findAClient}
+          placeholder={say.people.findAClient}
           value={words}
           onChange={(event) => setWords(event.target.value)}
         />
       )}
-      {found.length === 0 && <Empty title={`Nobody is called “${words.trim()}”`} />}
-      <Rows label="Clients" clients={found.filter((client) => !isFormer(client, now))} now={now} />
+      {found.length === 0 && <Empty title={say.people.nobodyIsCalled(words.trim())} />}
+      <Rows label={say.common.clients} clients={found.filter((client) => !isFormer(client, now))} now={now} />
       <Former clients={found.filter((client) => isFormer(client, now))} now={now} />
     </>
   );
@@ -80,11 +81,9 @@ function Former({ clients, now }: { clients: readonly ClientSummary[]; now: Date
   if (clients.length === 0) return null;
   return (
     <section className="mt-10">
-      <h2>Not here for a year</h2>
-      <p className="quiet mb-2">
-        Is there a reason to keep what is noted of them? If not, export it for them, and delete it on their page.
-      </p>
-      <Rows label="Former clients" clients={clients} now={now} />
+      <h2>{say.people.notHereForAYear}</h2>
+      <p className="quiet mb-2">{say.people.isThereAReasonTo}</p>
+      <Rows label={say.people.formerClients} clients={clients} now={now} />
     </section>
   );
 }
@@ -111,9 +110,11 @@ function Rows({ label, clients, now }: { label: string; clients: readonly Client
             <span className={client.next ? 'block font-semibold' : 'quiet block'}>
               {client.next
                 ? `${dayWords(client.next.startsAt)}, ${timeWords(client.next.startsAt)}`
-                : 'nothing planned'}
+                : say.people.nothingPlanned}
             </span>
-            <span className="quiet block">{client.last ? `last ${agoWords(client.last, now)}` : 'not here yet'}</span>
+            <span className="quiet block">
+              {client.last ? say.people.last(agoWords(client.last, now)) : say.people.notHereYet}
+            </span>
           </>
         ),
       }))}
@@ -125,7 +126,7 @@ function Rows({ label, clients, now }: { label: string; clients: readonly Client
 const knowWords = ({ limits, screened, goal }: ClientSummary): React.ReactNode => {
   const notes = [
     limits > 0 ? `${limits} ${limits === 1 ? 'limit' : 'limits'}` : '',
-    screened === false ? 'health questions not asked' : '',
+    screened === false ? say.people.healthQuestionsNotAsked : '',
   ].filter(Boolean);
   return (
     <>

@@ -25,6 +25,7 @@ import { Await } from '../shell/states';
 import { FieldError, showProblems } from './field-error';
 import { chosenRules, RuleFields } from './rule-fields';
 import { fromRows, KitFields, toRows, type KitRow } from './kit-fields';
+import { say } from '../words/say';
 
 interface LimitRow {
   demand: Demand;
@@ -121,9 +122,9 @@ const bodyOf = ({ body, ...fields }: Fields) => ({
 export function NewPersonScreen() {
   return (
     <PersonForm
-      title="Add a client"
+      title={say.common.addAClient}
       start={BLANK}
-      back="/people"
+      back={say.people.people}
       save={(fields) => call('POST /clients', { body: checked(newClientSchema, bodyOf(fields)) })}
     />
   );
@@ -133,7 +134,7 @@ export function EditPersonScreen() {
   const { clientId = '' } = useParams();
   const query = useQuery({ ...clientQuery(clientId), staleTime: 0 });
   return (
-    <Await query={query} what="the client">
+    <Await query={query} what={say.common.theClient}>
       {(client) => (
         <PersonForm
           title={client.name}
@@ -185,33 +186,37 @@ function PersonForm({
         noValidate
       >
         <h1>{title}</h1>
-        <Row name="name" title="Name">
+        <Row name="name" title={say.common.name}>
           {(id) => (
-            <input id={id} className="input w-full" {...form.register('name', { required: 'must not be empty' })} />
+            <input
+              id={id}
+              className="input w-full"
+              {...form.register('name', { required: say.common.mustNotBeEmpty })}
+            />
           )}
         </Row>
-        <Row name="about" title="Who they are">
+        <Row name="about" title={say.people.whoTheyAre}>
           {(id) => <input id={id} className="input w-full" {...form.register('about')} />}
         </Row>
-        <Row name="goal" title="Goal">
+        <Row name="goal" title={say.people.goal}>
           {(id) => <input id={id} className="input w-full" {...form.register('goal')} />}
         </Row>
-        <Row name="healthNote" title="Health note (private)">
+        <Row name="healthNote" title={say.people.healthNotePrivate}>
           {(id) => <textarea id={id} className="textarea w-full" rows={3} {...form.register('healthNote')} />}
         </Row>
-        <Row name="touchConsentOn" title="Agreed to touch for correction on">
+        <Row name="touchConsentOn" title={say.people.agreedToTouchForCorrection}>
           {(id) => <input id={id} type="date" className="input" {...form.register('touchConsentOn')} />}
         </Row>
-        <Row name="filmConsentOn" title="Agreed to be filmed on">
+        <Row name="filmConsentOn" title={say.people.agreedToBeFilmedOn}>
           {(id) => <input id={id} type="date" className="input" {...form.register('filmConsentOn')} />}
         </Row>
-        <Row name="looks" title="Movements are shown by">
-          {(id) => <LooksField id={id} nobody="whoever the studio has chosen" />}
+        <Row name="looks" title={say.people.movementsAreShownBy}>
+          {(id) => <LooksField id={id} nobody={say.people.whoeverTheStudioHasChosen} />}
         </Row>
-        <Row name="dayMostly" title="Most of the day">
+        <Row name="dayMostly" title={say.people.mostOfTheDay}>
           {(id) => (
             <select id={id} className="select w-full max-w-xs" {...form.register('dayMostly')}>
-              <option value="">not noted</option>
+              <option value="">{say.people.notNoted}</option>
               {DAY_KINDS.map((kind) => (
                 <option key={kind} value={kind}>
                   {DAY_WORDS[kind]}
@@ -221,31 +226,31 @@ function PersonForm({
           )}
         </Row>
         <div className="grid gap-4 sm:grid-cols-3">
-          <Row name="trainingYears" title="Years of training">
+          <Row name="trainingYears" title={say.people.yearsOfTraining}>
             {(id) => <input id={id} className="input w-full" inputMode="numeric" {...form.register('trainingYears')} />}
           </Row>
-          <Row name="bodyKg" title="Body weight">
+          <Row name="bodyKg" title={say.people.bodyWeight}>
             {(id) => <input id={id} className="input w-full" inputMode="decimal" {...form.register('body')} />}
           </Row>
-          <Row name="unit" title="Weights in">
+          <Row name="unit" title={say.people.weightsIn}>
             {(id) => (
               <select id={id} className="select w-full" {...form.register('unit')}>
-                <option value="kg">kilograms</option>
-                <option value="lb">pounds</option>
+                <option value="kg">{say.people.kilograms}</option>
+                <option value="lb">{say.people.pounds}</option>
               </select>
             )}
           </Row>
         </div>
-        <Row name="email" title="E-mail for sheets">
+        <Row name="email" title={say.people.eMailForSheets}>
           {(id) => <input id={id} type="email" className="input w-full" {...form.register('email')} />}
         </Row>
-        <Row name="note" title="Notes">
+        <Row name="note" title={say.common.notes}>
           {(id) => <textarea id={id} className="textarea w-full" rows={3} {...form.register('note')} />}
         </Row>
         <LimitFields />
-        <KitFields title="Kit at home" />
-        <SpaceField name="homeSpace" title="Room at home" />
-        <RuleFields unset="as the studio" />
+        <KitFields title={say.people.kitAtHome} />
+        <SpaceField name="homeSpace" title={say.people.roomAtHome} />
+        <RuleFields unset={say.people.asTheStudio} />
         {problem && (
           <p role="alert" className="text-error">
             {problem}
@@ -253,10 +258,10 @@ function PersonForm({
         )}
         <div className="flex gap-2">
           <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
-            Save
+            {say.common.save}
           </button>
           <Link className="btn btn-ghost" to={back}>
-            Cancel
+            {say.common.cancel}
           </Link>
         </div>
       </form>
@@ -282,14 +287,15 @@ function LimitFields() {
   const rows = useWatch({ control, name: 'limits' });
   return (
     <fieldset className="space-y-2">
-      <legend className="text-xl font-bold">Limits</legend>
-      <p className="quiet text-sm">
-        A movement that asks for more than is allowed is never suggested. What a limit means medically is for a
-        clinician to say.
-      </p>
+      <legend className="text-xl font-bold">{say.people.limits}</legend>
+      <p className="quiet text-sm">{say.people.aMovementThatAsksFor}</p>
       {fields.map((field, i) => (
         <div key={field.id} className="grid grid-cols-2 items-start gap-2 md:grid-cols-[1fr_9rem_1fr_9rem_auto]">
-          <select className="select w-full" aria-label={`Demand of limit ${i + 1}`} {...register(`limits.${i}.demand`)}>
+          <select
+            className="select w-full"
+            aria-label={say.people.demandOfLimit(i + 1)}
+            {...register(`limits.${i}.demand`)}
+          >
             {DEMANDS.map((demand) => (
               <option key={demand} value={demand}>
                 {label(demandWords(demand))}
@@ -298,35 +304,35 @@ function LimitFields() {
           </select>
           <select
             className="select w-full"
-            aria-label={`Most allowed for limit ${i + 1}`}
+            aria-label={say.people.mostAllowedForLimit(i + 1)}
             {...register(`limits.${i}.allowed`, { valueAsNumber: true })}
           >
-            <option value={0}>none</option>
-            <option value={1}>a little</option>
-            <option value={2}>up to clear</option>
+            <option value={0}>{say.common.none}</option>
+            <option value={1}>{say.people.aLittle}</option>
+            <option value={2}>{say.people.upToClear}</option>
           </select>
           <span>
             <input
               className="input w-full"
-              placeholder="reason"
-              aria-label={`Reason of limit ${i + 1}`}
-              {...register(`limits.${i}.reason`, { required: 'must not be empty' })}
+              placeholder={say.people.reason}
+              aria-label={say.people.reasonOfLimit(i + 1)}
+              {...register(`limits.${i}.reason`, { required: say.common.mustNotBeEmpty })}
             />
             <FieldError path={`limits.${i}.reason`} />
           </span>
           <input
             type="date"
             className="input w-full"
-            aria-label={`Last day of limit ${i + 1}, empty if it lasts`}
+            aria-label={say.people.lastDayOfLimitEmpty(i + 1)}
             {...register(`limits.${i}.until`)}
           />
           <button
             type="button"
             className="btn btn-ghost"
             onClick={() => remove(i)}
-            aria-label={`Remove limit ${i + 1}`}
+            aria-label={say.people.removeLimit(i + 1)}
           >
-            Remove
+            {say.common.remove}
           </button>
         </div>
       ))}
@@ -335,7 +341,7 @@ function LimitFields() {
         className="btn"
         onClick={() => append({ demand: 'deep-knee-bend', allowed: 1, reason: '', until: '' })}
       >
-        Add a limit
+        {say.people.addALimit}
       </button>
       <ConditionField
         limits={rows.map(({ until, ...limit }) => ({ ...limit, until: until || null }))}

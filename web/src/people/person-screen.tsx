@@ -43,6 +43,7 @@ import { HeadwayStrip } from './headway';
 import { KeptStills } from './kept-stills';
 import { Readiness } from './readiness';
 import { PageHead, Section } from '../shell/page';
+import { say } from '../words/say';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();
@@ -50,26 +51,26 @@ export function PersonScreen() {
 }
 
 const File = ({ clientId }: { clientId: string }) => (
-  <Await query={useQuery(clientQuery(clientId))} what="the client">
+  <Await query={useQuery(clientQuery(clientId))} what={say.common.theClient}>
     {(client) => <Person key={client.id} client={client} />}
   </Await>
 );
 
 /** What somebody who runs a session may know: what is limited, and not why. */
 const OnTheFloor = ({ clientId }: { clientId: string }) => (
-  <Await query={useQuery(clientOnDayQuery(clientId, today()))} what="the client">
+  <Await query={useQuery(clientOnDayQuery(clientId, today()))} what={say.common.theClient}>
     {({ id, name, limits }) => (
       <article className="page space-y-8">
         <PageHead
           title={name}
-          back={{ to: '/people', name: 'People' }}
-          actions={<StartSession clientIds={[id]}>Start a session</StartSession>}
+          back={{ to: '/people', name: say.common.people }}
+          actions={<StartSession clientIds={[id]}>{say.people.startASession}</StartSession>}
         />
         <Limits limits={limits} />
         <WhatWorks clientId={id} />
         <Climbing clientId={id} />
         <Sessions clientId={id} />
-        <p className="quiet">The rest of their file is for those who train them.</p>
+        <p className="quiet">{say.people.theRestOfTheirFile}</p>
       </article>
     )}
   </Await>
@@ -80,11 +81,11 @@ function Person({ client }: { client: Client }) {
     <article className="page">
       <PageHead
         title={client.name}
-        back={{ to: '/people', name: 'People' }}
+        back={{ to: '/people', name: say.common.people }}
         about={[
           client.about,
-          client.trainingYears === null ? '' : `${client.trainingYears} years of training`,
-          client.dayMostly === null ? '' : `mostly ${DAY_WORDS[client.dayMostly]}`,
+          client.trainingYears === null ? '' : say.people.yearsTrained(client.trainingYears),
+          client.dayMostly === null ? '' : say.people.mostly(DAY_WORDS[client.dayMostly]),
           client.bodyKg === null ? '' : weightWords(client.bodyKg, client.unit === 'lb' ? 'lb' : null),
         ]
           .filter(Boolean)
@@ -92,18 +93,18 @@ function Person({ client }: { client: Client }) {
         actions={
           <>
             <Link className="btn" to={`/people/${client.id}/edit`}>
-              Edit
+              {say.common.edit}
             </Link>
             <Link className="btn" to={`/people/${client.id}/today`}>
-              How they are today
+              {say.common.howTheyAreToday}
             </Link>
             <Link className="btn" to={`/plan/new?client=${client.id}`}>
-              Plan a session
+              {say.common.planASession}
             </Link>
             <Link className="btn" to={`/sight?client=${client.id}`}>
-              Watch a clip
+              {say.common.watchAClip}
             </Link>
-            <StartSession clientIds={[client.id]}>Start a session</StartSession>
+            <StartSession clientIds={[client.id]}>{say.people.startASession}</StartSession>
           </>
         }
       />
@@ -111,54 +112,52 @@ function Person({ client }: { client: Client }) {
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
           <Limits limits={client.limits} />
-          <Section title="Goal">
-            <p className={client.goal ? '' : 'quiet'}>{client.goal || 'Not noted.'}</p>
+          <Section title={say.people.goal}>
+            <p className={client.goal ? '' : 'quiet'}>{client.goal || say.people.notNotedYet}</p>
           </Section>
-          <Section title="Health note">
+          <Section title={say.people.healthNote}>
             <p className={client.healthNote ? 'whitespace-pre-line' : 'quiet'}>
-              {client.healthNote || 'Nothing noted.'}
+              {client.healthNote || say.people.nothingNoted}
             </p>
-            <p className="quiet mt-2 text-sm">
-              Private: shown only here. Medical questions go to a qualified clinician.
-            </p>
+            <p className="quiet mt-2 text-sm">{say.people.privateShownOnlyHereMedical}</p>
           </Section>
-          <Section title="Before starting">
+          <Section title={say.people.beforeStarting}>
             <Readiness client={client} />
           </Section>
-          <Section title="Touch for correction">
+          <Section title={say.people.touchForCorrection}>
             {client.touchConsentOn
-              ? `Agreed on ${dayWords(client.touchConsentOn)}`
-              : 'Not agreed: touch is never suggested.'}
+              ? say.people.agreedOn(dayWords(client.touchConsentOn))
+              : say.people.notAgreedTouchIsNever}
             <span className="quiet block">
               {client.filmConsentOn
-                ? `Agreed to be filmed on ${dayWords(client.filmConsentOn)}.`
-                : 'Not agreed to be filmed.'}
+                ? say.people.mayBeFilmedSince(dayWords(client.filmConsentOn))
+                : say.people.notAgreedToBeFilmed}
             </span>
           </Section>
           {client.note && (
-            <Section title="Notes">
+            <Section title={say.common.notes}>
               <p className="whitespace-pre-line">{client.note}</p>
             </Section>
           )}
-          <Section title="Their data">
+          <Section title={say.people.theirData}>
             <DataRights client={client} />
           </Section>
         </div>
         <div className="space-y-8">
           <WhatWorks clientId={client.id} />
-          <Section title="Benchmarks">
+          <Section title={say.people.benchmarks}>
             <Benchmarks client={client} />
           </Section>
-          <Section title="Balance of four weeks">
+          <Section title={say.people.balanceOfFourWeeks}>
             <BalanceOfWeeks client={client} />
           </Section>
           <KeptStills client={client} />
           <Climbing clientId={client.id} />
           <ComingBack clientId={client.id} />
           <OwnSchools client={client} />
-          <Section title="Kit at home">
+          <Section title={say.people.kitAtHome}>
             <KitList kit={client.kit} />
-            <p className="quiet mt-1">Room for {SPACE_WORDS[client.homeSpace]}.</p>
+            <p className="quiet mt-1">{say.people.roomFor(SPACE_WORDS[client.homeSpace])}</p>
           </Section>
           <Sessions clientId={client.id} />
         </div>
@@ -176,7 +175,7 @@ function OwnSchools({ client }: { client: Client }) {
   });
   if (own.length === 0) return null;
   return (
-    <Section title="House rules of their own">
+    <Section title={say.people.houseRulesOfTheirOwn}>
       {own.map(({ matter, name }) => (
         <p key={matter}>
           <span className="font-semibold">{name}</span> <span className="quiet">· {matter}</span>
@@ -186,20 +185,20 @@ function OwnSchools({ client }: { client: Client }) {
   );
 }
 
-const ALLOWED = ['none', 'a little', 'up to a clear amount'];
+const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
 
 function Limits({ limits }: { limits: readonly Limit[] }) {
   const held = new Set(limitsOn(limits, today()));
   return (
-    <Section title="Limits">
-      {limits.length === 0 && <p className="quiet">None noted: every movement is open.</p>}
+    <Section title={say.people.limits}>
+      {limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
       <ul className="ruled">
         {limits.map((limit) => (
           <li key={limit.demand} className={held.has(limit) ? 'py-2' : 'quiet py-2 line-through'}>
             <span className="text-lg font-semibold">{label(demandWords(limit.demand))}</span>: {ALLOWED[limit.allowed]}
             <span className="quiet block text-sm">
               {limit.reason}
-              {limit.until ? ` · until ${dayWords(limit.until)}` : ' · lasting'}
+              {limit.until ? say.people.until(dayWords(limit.until)) : say.people.lasting}
             </span>
           </li>
         ))}
@@ -210,7 +209,7 @@ function Limits({ limits }: { limits: readonly Limit[] }) {
 
 export const KitList = ({ kit }: { kit: readonly KitPiece[] }) =>
   kit.length === 0 ? (
-    <p className="quiet">None: only movements without kit.</p>
+    <p className="quiet">{say.people.noneOnlyMovementsWithoutKit}</p>
   ) : (
     <ul className="flex flex-wrap gap-x-5 gap-y-1">
       {kit.map((piece, i) => (
@@ -231,8 +230,8 @@ function WhatWorks({ clientId }: { clientId: string }) {
     (trials) => trials.length > 0,
   );
   return (
-    <Section title="Cues that land">
-      {rows.length === 0 && <p className="quiet">Not known yet. Every outcome noted on the floor teaches it.</p>}
+    <Section title={say.people.cuesThatLand}>
+      {rows.length === 0 && <p className="quiet">{say.people.notKnownYetEveryOutcome}</p>}
       <ul className="ruled">
         {rows.map((trials) => {
           const focus = trials[0]?.focus ?? 'outward';
@@ -243,13 +242,11 @@ function WhatWorks({ clientId }: { clientId: string }) {
               <span className="font-semibold">{FOCUS_WORDS[focus]}</span>
               <progress
                 className="progress"
-                aria-label={`${FOCUS_WORDS[focus]} cues that helped`}
+                aria-label={say.people.cuesThatHelped(FOCUS_WORDS[focus])}
                 value={helped}
                 max={trials.length}
               />
-              <span className="text-sm">
-                helped {helped} of {trials.length}
-              </span>
+              <span className="text-sm">{say.people.helpedOf(helped, trials.length)}</span>
             </li>
           );
         })}
@@ -272,8 +269,8 @@ function Climbing({ clientId }: { clientId: string }) {
     if (family && !current.has(family)) current.set(family, entry);
   }
   return (
-    <Section title="Rungs now">
-      {current.size === 0 && <p className="quiet">No sessions yet.</p>}
+    <Section title={say.people.rungsNow}>
+      {current.size === 0 && <p className="quiet">{say.people.noSessionsYet}</p>}
       <ul className="ruled">
         {[...current].map(([family, { movement, at }]) => (
           <li key={family} className="grid grid-cols-[5rem_1fr_auto] gap-x-3 py-1.5">
@@ -300,16 +297,17 @@ function ComingBack({ clientId }: { clientId: string }) {
   if (found.length === 0) return null;
   const name = (id: string) => list?.find((one) => one.id === id)?.name ?? id;
   return (
-    <Section title="To come back to">
+    <Section title={say.people.toComeBackTo}>
       <ul className="ruled">
         {found.map(({ movementId, to, since }) => (
           <li key={movementId} className="grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
             <Link className="link font-semibold" to={`/library/${movementId}`}>
               {name(movementId)}
             </Link>
-            <span className="quiet text-sm">since {dayWords(since)}</span>
+            <span className="quiet text-sm">{say.people.since(dayWords(since))}</span>
             <span className="quiet col-span-2 text-sm">
-              Now {name(to)}. {nextTime(to)}
+              {say.people.nowAt(name(to))}
+              {nextTime(to)}
             </span>
           </li>
         ))}
@@ -323,8 +321,8 @@ function Sessions({ clientId }: { clientId: string }) {
   const nameOf = useMovementName();
   const { data = [] } = query;
   return (
-    <Section title="Sessions">
-      {data.length === 0 && <p className="quiet">None yet.</p>}
+    <Section title={say.common.sessions}>
+      {data.length === 0 && <p className="quiet">{say.people.noneYet}</p>}
       <ul className="ruled">
         {data.map((session) => (
           <li key={session.id} className="py-1.5">
@@ -332,13 +330,15 @@ function Sessions({ clientId }: { clientId: string }) {
               {dayWords(session.startedAt)}
             </Link>{' '}
             <span className="quiet">
-              {session.finishedAt ? `${minutesBetween(session.startedAt, session.finishedAt)} min` : 'still open'}
+              {session.finishedAt
+                ? say.common.inMinutes(minutesBetween(session.startedAt, session.finishedAt))
+                : say.people.stillOpen}
               {session.movements.length > 0 && ` · ${someOf(session.movements.map(nameOf))}`}
             </span>
           </li>
         ))}
       </ul>
-      <More query={query} what="sessions" />
+      <More query={query} what={say.common.sessionsWord} />
     </Section>
   );
 }
@@ -346,8 +346,14 @@ function Sessions({ clientId }: { clientId: string }) {
 /** What there is of a piece beside its name: its weight, its plates, its settings, its heights. */
 function pieceWords(piece: KitPiece): string {
   if (piece.plates?.length)
-    return ` to load up to ${weightWords((piece.kg ?? 0) + piece.plates.reduce((sum, { kg, count }) => sum + kg * 2 * Math.floor(count / (2 * piece.count)), 0), piece.unit)}`;
-  if (piece.stepKg && piece.mostKg) return ` to ${weightWords(piece.mostKg, piece.unit)}`;
-  if (piece.heightsCm?.length) return ` ${piece.heightsCm.join(', ')} cm`;
+    return say.people.toLoadUpTo(
+      weightWords(
+        (piece.kg ?? 0) +
+          piece.plates.reduce((sum, { kg, count }) => sum + kg * 2 * Math.floor(count / (2 * piece.count)), 0),
+        piece.unit,
+      ),
+    );
+  if (piece.stepKg && piece.mostKg) return say.people.upToKg(weightWords(piece.mostKg, piece.unit));
+  if (piece.heightsCm?.length) return say.people.heights(piece.heightsCm.join(', '));
   return piece.kg || piece.label ? ` ${loadLabel(piece)}` : '';
 }

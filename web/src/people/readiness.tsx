@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { dayWords, today } from '../words/dates';
 import { useEditClient } from './use-edit-client';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 
 export function Readiness({ client }: { client: Client }) {
   const { readiness } = client;
@@ -36,7 +37,7 @@ export function Readiness({ client }: { client: Client }) {
             </li>
           ))}
         </ul>
-        <p className="quiet my-2 text-sm">Tick what is answered with yes. Nothing here is a diagnosis.</p>
+        <p className="quiet my-2 text-sm">{say.people.tickWhatIsAnsweredWith}</p>
         <button
           type="button"
           className="btn btn-primary"
@@ -45,22 +46,24 @@ export function Readiness({ client }: { client: Client }) {
             ask(false);
           }}
         >
-          Keep the answers
+          {say.people.keepTheAnswers}
         </button>{' '}
         <button type="button" className="btn btn-ghost" onClick={() => ask(false)}>
-          Cancel
+          {say.common.cancel}
         </button>
       </div>
     );
   return (
     <div className="space-y-2">
-      {!readiness && <p className="quiet">Not asked yet.</p>}
+      {!readiness && <p className="quiet">{say.people.notAskedYet}</p>}
       {readiness && (
         <p>
-          Asked on {dayWords(readiness.on)}:{' '}
-          {readiness.yes.length === 0
-            ? 'no to everything.'
-            : `yes to ${readiness.yes.length} of ${READINESS_QUESTIONS.length}.`}
+          {say.people.askedOn(
+            dayWords(readiness.on),
+            readiness.yes.length === 0
+              ? say.people.noToEverything
+              : say.people.yesToOf(readiness.yes.length, READINESS_QUESTIONS.length),
+          )}
         </p>
       )}
       {readiness && readiness.yes.length > 0 && (
@@ -76,8 +79,8 @@ export function Readiness({ client }: { client: Client }) {
           <div className="mt-1 flex flex-wrap gap-2">
             <input
               className="input w-56"
-              aria-label="Who gave clearance"
-              placeholder="clearance given by"
+              aria-label={say.people.whoGaveClearance}
+              placeholder={say.people.clearanceGivenBy}
               value={by}
               onChange={(event) => setBy(event.target.value)}
             />
@@ -87,16 +90,12 @@ export function Readiness({ client }: { client: Client }) {
               disabled={by.trim() === ''}
               onClick={() => edit.mutate({ readiness: { ...readiness, clearedOn: today(), clearedBy: by.trim() } })}
             >
-              Note clearance
+              {say.people.noteClearance}
             </button>
           </div>
         </div>
       )}
-      {readiness?.clearedOn && (
-        <p>
-          Cleared by {readiness.clearedBy} on {dayWords(readiness.clearedOn)}.
-        </p>
-      )}
+      {readiness?.clearedOn && <p>{say.people.clearedByOn(readiness.clearedBy, dayWords(readiness.clearedOn))}</p>}
       <button
         type="button"
         className="btn btn-sm"
@@ -105,7 +104,7 @@ export function Readiness({ client }: { client: Client }) {
           ask(true);
         }}
       >
-        {readiness ? 'Ask again' : 'Ask the questions'}
+        {readiness ? say.people.askAgain : say.people.askTheQuestions}
       </button>
       <Wrong error={edit.error} />
     </div>

@@ -3,6 +3,7 @@ import type { HouseRule } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
 import { useFormContext } from 'react-hook-form';
 import { houseRulesQuery } from '../api/queries';
+import { say } from '../words/say';
 
 interface WithRules {
   houseRules: Record<string, string>;
@@ -17,11 +18,8 @@ export function RuleFields({ unset }: { unset?: string }) {
   const rules = useQuery(houseRulesQuery).data ?? [];
   return (
     <fieldset>
-      <legend className="mb-1 text-xl font-bold">House rules</legend>
-      <p className="quiet mb-2 text-sm">
-        Good trainers differ here. The choice decides which cues and faults are shown; what both schools keep always
-        stays, and a client's limit comes before either.
-      </p>
+      <legend className="mb-1 text-xl font-bold">{say.people.houseRules}</legend>
+      <p className="quiet mb-2 text-sm">{say.people.goodTrainersDifferHereThe}</p>
       <ul className="ruled">
         {rules.map((rule) => (
           <Rule key={rule.id} rule={rule} unset={unset} />
@@ -39,7 +37,7 @@ function Rule({ rule, unset }: { rule: HouseRule; unset: string | undefined }) {
     <li className="grid gap-x-4 gap-y-1 py-2 sm:grid-cols-2">
       <label htmlFor={`rule-${rule.id}`}>
         <span className="font-semibold">{rule.matter}</span>
-        <span className="quiet block text-sm">Both keep: {rule.both}</span>
+        <span className="quiet block text-sm">{say.people.bothKeep(rule.both)}</span>
       </label>
       <span>
         <select id={`rule-${rule.id}`} className="select w-full" {...register(`houseRules.${rule.id}`)}>

@@ -1,5 +1,6 @@
 /** The last weeks of somebody as bars: how often they came. */
 import { dayNumber } from '../words/dates';
+import { say } from '../words/say';
 
 const WEEKS = 8;
 const [STEP, TALLEST, MOST] = [9, 24, 4] as const;
@@ -21,7 +22,7 @@ export function WeeksLine({ came, now }: { came: readonly string[]; now: Date })
       width={WEEKS * STEP}
       height={TALLEST + 2}
       role="img"
-      aria-label={`${came.length} ${came.length === 1 ? 'session' : 'sessions'} in ${WEEKS} weeks: ${counts.join(', ')}`}
+      aria-label={say.people.sessionsInWeeks(came.length, WEEKS, counts.join(', '))}
     >
       {counts.map((count, i) => {
         const height = (Math.min(count, MOST) / MOST) * TALLEST;

@@ -49,6 +49,7 @@ import type { World } from './use-world';
 import { firstName } from '../words/names';
 import { namesIn } from './names-in';
 import { whyWords } from '../words/reasons';
+import { say } from '../words/say';
 
 interface Props {
   block: Block;
@@ -73,7 +74,7 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
         </h2>
         {inRounds(block) && (
           <NumberField
-            title="Rounds"
+            title={say.plan.rounds}
             value={block.rounds}
             low={1}
             high={20}
@@ -87,7 +88,7 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
           <button
             type="button"
             className="btn btn-ghost btn-sm"
-            aria-label={`Move the block ${label(block.kind)} up`}
+            aria-label={say.plan.moveTheBlockUp(label(block.kind))}
             onClick={() => change(blockUp(plan, block.id))}
           >
             <ArrowUp aria-hidden size={18} />
@@ -96,7 +97,7 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
         <button
           type="button"
           className="btn btn-ghost btn-sm"
-          aria-label={`Remove the block ${label(block.kind)}`}
+          aria-label={say.plan.removeTheBlock(label(block.kind))}
           onClick={() =>
             change(
               withBlocks(
@@ -132,12 +133,12 @@ export function BlockEditor({ block, plan, world, change, open, setOpen }: Props
       </SortableRows>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <PickMovement
-          title={`Add a movement to ${label(block.kind).toLowerCase()}`}
+          title={say.plan.addAMovementTo(label(block.kind).toLowerCase())}
           onPick={(id) => change(addItem(world, plan, block.id, id))}
         />
         {combined && (
           <button type="button" className="btn btn-sm" onClick={() => change(combineLast(plan, block))}>
-            Combine the last two
+            {say.plan.combineTheLastTwo}
           </button>
         )}
       </div>
@@ -177,8 +178,8 @@ function Line({
           type="button"
           className="btn btn-ghost btn-sm px-1.5"
           aria-pressed={item.locked}
-          aria-label={`Lock ${name}`}
-          title={item.locked ? 'Locked: kept by suggestions and in its place' : 'Lock'}
+          aria-label={say.plan.lock(name)}
+          title={item.locked ? say.plan.lockedKeptBySuggestionsAnd : say.plan.lockThis}
           onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, locked: !one.locked })))}
         >
           {item.locked ? <Lock aria-hidden size={18} /> : <LockOpen aria-hidden size={18} className="quiet" />}
@@ -190,8 +191,8 @@ function Line({
             type="button"
             className="btn btn-ghost btn-sm px-1.5"
             aria-pressed={item.tied}
-            aria-label={`Keep ${name} with the next`}
-            title={item.tied ? 'The next follows straight after' : 'Keep with the next'}
+            aria-label={say.plan.keepTogetherNamed(name)}
+            title={item.tied ? say.plan.theNextFollowsStraightAfter : say.plan.keepTogether}
             onClick={() => change(changeItem(plan, item.id, (one) => ({ ...one, tied: !one.tied })))}
           >
             <Link2 aria-hidden size={18} className={item.tied ? '' : 'quiet opacity-60'} />
@@ -200,8 +201,8 @@ function Line({
         {plan.blocks.length > 1 && (
           <select
             className="select select-sm w-10 px-1"
-            aria-label={`Move ${name} to another block`}
-            title="To another block"
+            aria-label={say.plan.moveToAnotherBlock(name)}
+            title={say.plan.toAnotherBlock}
             value=""
             onChange={(event) => event.target.value && change(toBlock(plan, item, event.target.value))}
           >
@@ -218,7 +219,7 @@ function Line({
         <button
           type="button"
           className="btn btn-ghost btn-sm px-1.5"
-          aria-label={`Remove ${name}`}
+          aria-label={say.plan.remove(name)}
           onClick={() => change(removeItem(plan, item.id))}
         >
           <Trash2 aria-hidden size={18} />
@@ -245,7 +246,7 @@ function Lane({
   );
   const near = sensibleLoads(loads, lane.load, used);
   const several = plan.clientIds.length > 1;
-  const of = `${movement?.name ?? lane.movementId}${several ? ` for ${client?.name}` : ''}`;
+  const of = `${movement?.name ?? lane.movementId}${several ? say.plan.forClient(client?.name) : ''}`;
   const replace = (next: PlanLane) => change(changeLane(plan, item.id, lane.clientId, () => next));
   const rung = (direction: 'easier' | 'harder') => {
     const to = openRung(world, lane.clientId, lane.movementId, direction);
@@ -282,7 +283,12 @@ function Lane({
             <Link className="link text-lg leading-tight font-semibold" to={`/library/${lane.movementId}`}>
               {movement?.name ?? lane.movementId}
             </Link>
-            {lane.withId !== null && <span> with {world.context.find(lane.withId)?.name}</span>}
+            {lane.withId !== null && (
+              <span>
+                {say.plan.with}
+                {world.context.find(lane.withId)?.name}
+              </span>
+            )}
           </span>
           <Rungs movementId={lane.movementId} clientId={lane.clientId} of={of} world={world} onTake={goTo} />
           {several && (
@@ -308,7 +314,7 @@ function Lane({
           {!inRounds(block) && (
             <>
               <NumberField
-                title={`Sets of ${of}`}
+                title={say.plan.setsOf(of)}
                 hidden
                 value={lane.sets}
                 low={1}
@@ -321,7 +327,10 @@ function Lane({
           {!timed && !lane.parts && (
             <>
               <NumberField
-                title={`${unit === 'reps' ? 'Reps' : unit === 's' ? 'Seconds' : 'Metres'} of ${of}`}
+                title={say.plan.amountOf(
+                  unit === 'reps' ? say.common.reps : unit === 's' ? say.common.seconds : say.plan.metres,
+                  of,
+                )}
                 hidden
                 value={lane.amount}
                 low={1}
@@ -330,7 +339,7 @@ function Lane({
               />
               <span className="quiet mr-2 text-sm">
                 {unit}
-                {movement?.sides === 'each' && ' a side'}
+                {movement?.sides === 'each' && say.common.aSide}
               </span>
             </>
           )}
@@ -345,17 +354,17 @@ function Lane({
             />
           )}
           {!timed && unit === 'reps' && (
-            <TempoField title={`Tempo of ${of}`} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
+            <TempoField title={say.plan.tempoOf(of)} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
           )}
           <NumberField
-            title={`Rest after ${of}`}
+            title={say.plan.restAfter(of)}
             hidden
             value={lane.rest}
             low={0}
             high={900}
             onChange={(rest) => set({ rest })}
           />
-          <span className="quiet text-sm">s rest</span>
+          <span className="quiet text-sm">{say.plan.sRest}</span>
         </div>
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3">
@@ -400,7 +409,11 @@ function Rungs({
               key={direction}
               type="button"
               className="btn btn-ghost btn-sm px-1.5"
-              aria-label={`${direction === 'easier' ? 'Easier' : 'Harder'} than ${of}: ${to.name}`}
+              aria-label={say.plan.otherThan(
+                direction === 'easier' ? say.common.easier : say.common.harder,
+                of,
+                to.name,
+              )}
               title={to.name}
               onClick={() => onTake(to.id)}
             >

@@ -2,16 +2,12 @@
 import type { Block } from '@waxwing/core/planning';
 import { Choice } from '../words/choice';
 import { NumberField, WorkField } from './fields';
+import { say } from '../words/say';
 
 const MODES = ['doses', 'work', 'every', 'rounds-in'] as const;
 type Mode = (typeof MODES)[number];
 
-const MODE_WORDS: Readonly<Record<Mode, string>> = {
-  doses: 'by its doses',
-  work: 'work and rest',
-  every: 'a turn every …',
-  'rounds-in': 'as many rounds as go',
-};
+const MODE_WORDS: Readonly<Record<Mode, string>> = say.plan.modeWords;
 
 const modeOf = ({ workSeconds, clock }: Block): Mode => (workSeconds !== null ? 'work' : (clock?.mode ?? 'doses'));
 
@@ -27,11 +23,11 @@ export function ClockFields({ block, onChange }: { block: Block; onChange: (bloc
   };
   return (
     <>
-      <Choice title="Clock" all={MODES} words={(one) => MODE_WORDS[one]} value={mode} onChange={go} />
+      <Choice title={say.common.clock} all={MODES} words={(one) => MODE_WORDS[one]} value={mode} onChange={go} />
       {block.workSeconds !== null && <WorkField block={block} onChange={onChange} />}
       {clock?.mode === 'every' && (
         <NumberField
-          title="Every, s"
+          title={say.plan.everyS}
           value={clock.seconds}
           low={20}
           high={600}
@@ -40,7 +36,7 @@ export function ClockFields({ block, onChange }: { block: Block; onChange: (bloc
       )}
       {clock?.mode === 'rounds-in' && (
         <NumberField
-          title="Minutes"
+          title={say.common.minutes}
           value={Math.round(clock.seconds / 60)}
           low={1}
           high={60}

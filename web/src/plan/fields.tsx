@@ -3,6 +3,7 @@ import { label, type Purpose, PURPOSES, type Space, SPACE_WORDS, SPACES } from '
 import { type Block, parseWork, workEach } from '@waxwing/core/planning';
 import { useId, useState } from 'react';
 import { Choice } from '../words/choice';
+import { say } from '../words/say';
 
 function Typed({
   title,
@@ -76,7 +77,7 @@ export function NumberField({
         const n = Number(typed);
         return typed.trim() !== '' && Number.isInteger(n) && n >= low && n <= high
           ? null
-          : `must be a whole number from ${low} to ${high}`;
+          : say.plan.mustBeAWholeNumber(low, high);
       }}
       onChange={(typed) => onChange(Number(typed))}
     />
@@ -100,7 +101,7 @@ export function TempoField({
       hidden
       value={value}
       width="w-24"
-      wrong={(typed) => (TEMPO.test(typed) ? null : 'must be lower-pause-rise-pause in seconds, such as 3-1-1-0')}
+      wrong={(typed) => (TEMPO.test(typed) ? null : say.plan.mustBeLowerPauseRise)}
       onChange={onChange}
     />
   );
@@ -111,7 +112,7 @@ export function WorkField({ block, onChange }: { block: Block; onChange: (block:
   const { workThen: _, ...plain } = block;
   return (
     <Typed
-      title="Seconds each"
+      title={say.plan.secondsEach}
       hidden={false}
       value={workEach(block).join(', ')}
       width="w-24"
@@ -133,9 +134,11 @@ interface ChoiceProps<T> {
 }
 
 /** What a plan is for: it chooses the dose windows. */
-export const AimField = (props: ChoiceProps<Purpose>) => <Choice title="Aim" all={PURPOSES} words={label} {...props} />;
+export const AimField = (props: ChoiceProps<Purpose>) => (
+  <Choice title={say.plan.aim} all={PURPOSES} words={label} {...props} />
+);
 
 /** The room there is: movements that need more are not suggested. */
 export const RoomField = (props: ChoiceProps<Space>) => (
-  <Choice title="Room" all={SPACES} words={(one) => SPACE_WORDS[one]} {...props} />
+  <Choice title={say.common.room} all={SPACES} words={(one) => SPACE_WORDS[one]} {...props} />
 );

@@ -10,6 +10,7 @@ import {
 } from '@waxwing/core/planning';
 import { laneRequest } from './edit';
 import type { World } from './use-world';
+import { say } from '../words/say';
 
 interface Props {
   /** Whom and what it is about, in words. */
@@ -27,7 +28,7 @@ export function LevelButtons({ of, lane, item, plan, world, onTake }: Props) {
   if (!request) return null;
   const { movements } = classLevels(request);
   return (
-    <span role="group" aria-label={`Level of ${of}`} className="flex gap-1">
+    <span role="group" aria-label={say.plan.levelOf(of)} className="flex gap-1">
       {CLASS_LEVELS.map((level) => {
         const id = movements[level];
         const name = world.context.find(id ?? '')?.name;
@@ -41,7 +42,7 @@ export function LevelButtons({ of, lane, item, plan, world, onTake }: Props) {
             key={level}
             type="button"
             aria-pressed={now}
-            aria-label={`Level ${level}${name ? `: ${name}` : ', nothing open'}`}
+            aria-label={say.plan.levelNothingOpen(level, name)}
             title={name}
             disabled={id === null}
             className={`btn btn-sm px-2.5 ${now ? 'btn-primary' : ''}`}

@@ -29,18 +29,16 @@ import { firstName } from '../words/names';
 import { PlaceField } from '../words/place-field';
 import { leftOutWords, suggestWords } from '../words/plan-words';
 import { namesIn } from './names-in';
+import { say } from '../words/say';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
 type Start = (typeof STARTS)[number];
 
 const START_WORDS: Readonly<Record<Start, readonly [name: string, what: string]>> = {
-  suggest: [
-    'Suggest a session',
-    'Patterns that were neglected, the right rung for each, real weights, the whole in time',
-  ],
-  carry: ['Carry last time forward', 'The same movements, with what changes for each and why'],
-  template: ['From a template', 'Its lines, with a dose for who comes'],
-  empty: ['Start empty', 'Add movements by hand'],
+  suggest: [say.plan.suggestASession, say.plan.patternsThatWereNeglectedThe],
+  carry: [say.plan.carryLastTimeForward, say.plan.theSameMovementsWithWhat],
+  template: [say.plan.fromATemplate, say.plan.itsLinesWithADose],
+  empty: [say.plan.startEmpty, say.plan.addMovementsByHand],
 };
 
 /** Next full hour, as a date field has it, in the zone of this device. */
@@ -60,7 +58,7 @@ export function NewPlanScreen() {
   const [purpose, setPurpose] = useState<Purpose>('strength');
   const [space, setSpace] = useState<Space>('lane');
   const [where, setWhere] = useState<PlaceRef>(AT_STUDIO);
-  const [said, say] = useState(params.get('at'));
+  const [said, tell] = useState(params.get('at'));
   const [start, setStart] = useState<Start>('suggest');
   const [wanted, want] = useState<Pattern[]>([]);
   const [template, setTemplate] = useState('');
@@ -80,9 +78,9 @@ export function NewPlanScreen() {
   if (error) return <Failed error={error} />;
   if (clients?.length === 0)
     return (
-      <Empty title="Nobody to plan for yet">
+      <Empty title={say.plan.nobodyToPlanForYet}>
         <Link className="btn btn-primary" to="/people/new">
-          Add a client
+          {say.common.addAClient}
         </Link>
       </Empty>
     );
@@ -93,11 +91,11 @@ export function NewPlanScreen() {
     all.includes(one) ? all.filter((other) => other !== one) : [...all, one];
 
   const make = async (here: World): Promise<{ plan: Plan; reasons: string[] }> => {
-    const names = here.clients.map(firstName).join(' and ');
+    const names = here.clients.map(firstName).join(say.common.and);
     const startsAt = at ? new Date(at).toISOString() : null;
     const base: Plan = {
       ...emptyPlan(chosen, length),
-      name: `${names}, ${startsAt ? dayWords(startsAt) : 'any day'}`,
+      name: `${names}, ${startsAt ? dayWords(startsAt) : say.plan.anyDay}`,
       startsAt,
       purpose,
       place: here.place.ref,
@@ -140,9 +138,9 @@ export function NewPlanScreen() {
         if (here) void submit(here);
       }}
     >
-      <PageHead title="Plan a session" back={{ to: '/plan', name: 'Plan' }} />
+      <PageHead title={say.common.planASession} back={{ to: '/plan', name: say.common.plan }} />
       <fieldset>
-        <legend className="mb-1 text-xl font-bold">Who comes</legend>
+        <legend className="mb-1 text-xl font-bold">{say.plan.whoComes}</legend>
         <div className="flex flex-wrap gap-2">
           {(clients ?? []).map(({ id, name }) => (
             <label key={id} className={`btn h-auto min-h-11 py-1 ${chosen.includes(id) ? 'btn-primary' : ''}`}>
@@ -160,7 +158,7 @@ export function NewPlanScreen() {
       </fieldset>
       <div className="grid gap-4 sm:grid-cols-2 md:grid-cols-4">
         <label>
-          <span className="quiet block text-sm">Minutes</span>
+          <span className="quiet block text-sm">{say.common.minutes}</span>
           <input
             className="input w-full"
             inputMode="numeric"
@@ -170,7 +168,7 @@ export function NewPlanScreen() {
           />
           {wrong && (
             <span role="alert" className="text-error block text-sm">
-              must be 5 to {DAY_MINUTES}: a plan is not longer than a day
+              {say.plan.mustBe5ToA(DAY_MINUTES)}
             </span>
           )}
         </label>
@@ -185,17 +183,17 @@ export function NewPlanScreen() {
         />
         <RoomField value={space} onChange={setSpace} />
         <label className="sm:col-span-2">
-          <span className="quiet block text-sm">When</span>
+          <span className="quiet block text-sm">{say.plan.when}</span>
           <input
             type="datetime-local"
             className="input w-full"
             value={at}
-            onChange={(event) => say(event.target.value)}
+            onChange={(event) => tell(event.target.value)}
           />
         </label>
       </div>
       <fieldset>
-        <legend className="mb-1 text-xl font-bold">Begin with</legend>
+        <legend className="mb-1 text-xl font-bold">{say.plan.beginWith}</legend>
         <div className="ruled">
           {STARTS.filter((one) => one !== 'template' || templates.length > 0).map((one) => (
             <label key={one} className="flex min-h-12 items-center gap-3 py-2">
@@ -219,7 +217,7 @@ export function NewPlanScreen() {
       </fieldset>
       {start === 'suggest' && (
         <fieldset>
-          <legend className="mb-1 font-bold">Patterns it must have, if any</legend>
+          <legend className="mb-1 font-bold">{say.plan.patternsItMustHaveIf}</legend>
           <div className="flex flex-wrap gap-2">
             {PATTERNS.filter((one) => !['brace', 'mobilise', 'travel'].includes(one)).map((one) => (
               <label key={one} className={`btn btn-sm h-10 ${wanted.includes(one) ? 'btn-primary' : ''}`}>
@@ -237,7 +235,7 @@ export function NewPlanScreen() {
       )}
       {start === 'template' && (
         <label className="block">
-          <span className="mb-1 block font-bold">Template</span>
+          <span className="mb-1 block font-bold">{say.plan.template}</span>
           <select className="select" value={template} onChange={(event) => setTemplate(event.target.value)}>
             {templates.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -253,9 +251,9 @@ export function NewPlanScreen() {
         </p>
       )}
       <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || wrong || busy || !here}>
-        {busy ? 'Working it out …' : 'Make the plan'}
+        {busy ? say.plan.workingItOut : say.plan.makeThePlan}
       </button>
-      {chosen.length === 0 && <p className="quiet">Choose who comes first; up to four share a session.</p>}
+      {chosen.length === 0 && <p className="quiet">{say.plan.chooseWhoComesFirstUp}</p>}
     </form>
   );
 }
@@ -282,7 +280,7 @@ async function blocksFor(
     const fresh = clients.filter(({ sets }) => lastVisit(sets).length === 0);
     const reasons = [
       ...leftOut.map((one) => leftOutWords(one, namesIn(world))),
-      ...fresh.map(({ name }) => `${name} has no last time to carry forward`),
+      ...fresh.map(({ name }) => say.plan.hasNoLastTimeTo(name)),
     ];
     return { blocks, reasons };
   }

@@ -39,11 +39,12 @@ import { knownPairs, useWorld, type World, worldAt } from './use-world';
 import { WhatIf } from './what-if';
 import { savedWords, suggestWords } from '../words/plan-words';
 import { namesIn } from './names-in';
+import { say } from '../words/say';
 
 export function PlanScreen() {
   const { planId = '' } = useParams();
   return (
-    <Await query={useQuery(planQuery(planId))} what="the plan">
+    <Await query={useQuery(planQuery(planId))} what={say.plan.thePlan}>
       {(stored) => <WithWorld key={stored.id} stored={stored} />}
     </Await>
   );
@@ -54,7 +55,7 @@ function WithWorld({ stored }: { stored: StoredPlan }) {
   const { train } = useMay();
   if (error) return <Failed error={error} />;
   if (world && !train) return <ReadPlan stored={stored} world={worldAt(world, stored.place)} />;
-  return world ? <Editor stored={stored} world={world} /> : <Loading what="clients, kit and library" />;
+  return world ? <Editor stored={stored} world={world} /> : <Loading what={say.plan.clientsKitAndLibrary} />;
 }
 
 /** Time left from which filling up is offered. */
@@ -71,7 +72,7 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
   const [carried, carry] = useState<Plan | null>(null);
   // Why a suggestion is as it is comes along from where it was made.
   const { state } = useLocation() as { state: { reasons?: readonly string[] } | null };
-  const [said, say] = useState<readonly string[]>(state?.reasons ?? []);
+  const [said, tell] = useState<readonly string[]>(state?.reasons ?? []);
   const [busy, setBusy] = useState(false);
   const [open, setOpen] = useState<string | null>(null);
   const shown = carried ?? plan;
@@ -88,7 +89,7 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
     try {
       await work();
     } catch (error) {
-      say([`That did not work: ${error instanceof Error ? error.message : String(error)}`]);
+      tell([say.plan.thatDidNotWork(error instanceof Error ? error.message : String(error))]);
     } finally {
       setBusy(false);
     }
@@ -96,7 +97,7 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
   const order = () =>
     workOut(async () => {
       const reordered = await world.planner.order(plan, knownPairs(world));
-      say([savedWords(reordered)]);
+      tell([savedWords(reordered)]);
       if (reordered.moved) change(meanwhile(reordered.blocks));
     });
   /** @param stay what stays of the plan is locked in them */
@@ -114,7 +115,7 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
       now: new Date().toISOString(),
     };
     const { blocks, reasons } = await world.planner.suggest(request, await faultNames(queries, world));
-    say(reasons.map((reason) => suggestWords(reason, namesIn(world))));
+    tell(reasons.map((reason) => suggestWords(reason, namesIn(world))));
     return blocks;
   };
   const suggest = () =>
@@ -169,14 +170,14 @@ function Editor({ stored, world: atStudio }: { stored: StoredPlan; world: World 
         <div className="order-1 space-y-6 xl:order-2">
           <div className="flex flex-wrap gap-2">
             <button type="button" className="btn btn-primary" disabled={busy} onClick={() => void order()}>
-              Best order
+              {say.plan.bestOrder}
             </button>
             <button type="button" className="btn" disabled={busy} onClick={() => void suggest()}>
-              Suggest what is not locked
+              {say.plan.suggestWhatIsNotLocked}
             </button>
             {totals.seconds < plan.minutes * 60 - ROOM_SECONDS && plan.blocks.length > 0 && (
               <button type="button" className="btn" disabled={busy} onClick={() => void fill()}>
-                Fill up to {plan.minutes} min
+                {say.plan.fillUpToMin(plan.minutes)}
               </button>
             )}
           </div>
@@ -220,7 +221,7 @@ function Header({
     await work().catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
   };
   const template = async () => {
-    const copy = copyOf(plan, { template: true, startsAt: null, name: `Template: ${plan.name}`.slice(0, 80) });
+    const copy = copyOf(plan, { template: true, startsAt: null, name: say.plan.templateNamed(plan.name).slice(0, 80) });
     await tell(async () => {
       const made = await call('POST /plans', { body: { id: uuidv7(), plan: copy } });
       void plansChanged(queries);
@@ -228,7 +229,7 @@ function Header({
     });
   };
   const remove = async () => {
-    if (!window.confirm(`Delete "${plan.name}"? This cannot be undone.`)) return;
+    if (!window.confirm(say.plan.deleteThisCannotBeUndone(plan.name))) return;
     await tell(async () => {
       await call('DELETE /plans/{id}', { id: stored.id });
       forgetDraft(stored.id);
@@ -240,15 +241,15 @@ function Header({
     <header className="mb-5">
       <p className="quiet text-sm">
         <Link className="link" to="/plan">
-          Plan
+          {say.common.plan}
         </Link>
-        {plan.template && ' · template'}
+        {plan.template && say.plan.isTemplate}
       </p>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
         <h1 className="min-w-0 flex-1 basis-full text-2xl xl:basis-80">
           <input
             key={plan.name}
-            aria-label="Name of the plan"
+            aria-label={say.plan.nameOfThePlan}
             className="w-full border-b-2 border-transparent bg-transparent outline-none focus:border-current"
             defaultValue={plan.name}
             maxLength={80}
@@ -260,7 +261,7 @@ function Header({
           />
         </h1>
         <label>
-          <span className="quiet block text-sm">When</span>
+          <span className="quiet block text-sm">{say.plan.when}</span>
           <input
             type="datetime-local"
             className="input w-52"
@@ -271,7 +272,7 @@ function Header({
           />
         </label>
         <NumberField
-          title="Minutes"
+          title={say.common.minutes}
           value={plan.minutes}
           low={5}
           high={DAY_MINUTES}
@@ -292,29 +293,29 @@ function Header({
               {client.name}
             </Link>
             <Link className="btn btn-sm" to={`/people/${client.id}/today`}>
-              How they are today
+              {say.common.howTheyAreToday}
             </Link>
             <Link className="btn btn-sm" to={`/plan/${stored.id}/sheet/${client.id}`}>
-              Sheet
+              {say.plan.sheet}
             </Link>
           </span>
         ))}
         <span className="flex-1" />
         <button type="button" className="btn btn-sm" disabled={!undo} onClick={undo}>
-          Undo
+          {say.common.undo}
         </button>
         {!plan.template && (
           <button type="button" className="btn btn-sm" onClick={() => void template()}>
-            Keep as template
+            {say.plan.keepAsTemplate}
           </button>
         )}
         <button type="button" className="btn btn-sm" onClick={() => void remove()}>
-          Delete
+          {say.plan.delete}
         </button>
         {/* The session goes by the plan as the server has it. */}
         {saving === 'saved' && (
           <StartSession clientIds={plan.clientIds} planId={stored.id}>
-            To the floor
+            {say.common.toTheFloor}
           </StartSession>
         )}
         <SavingWords planId={stored.id} saving={saving} />
@@ -339,7 +340,7 @@ function SavingWords({ planId, saving }: { planId: string; saving: Saving }) {
   if (typeof saving === 'object')
     return (
       <p role="alert" className="text-error basis-full">
-        Not saved: {saving.refused}{' '}
+        {say.plan.notSaved(saving.refused)}
         <button
           type="button"
           className="link"
@@ -348,17 +349,17 @@ function SavingWords({ planId, saving }: { planId: string; saving: Saving }) {
             window.location.reload();
           }}
         >
-          Load it again
+          {say.plan.loadItAgain}
         </button>
       </p>
     );
   return (
     <p role="status" className="quiet text-sm">
       {saving === 'saved'
-        ? 'Saved'
+        ? say.common.saved
         : saving === 'saving'
-          ? 'Saving …'
-          : `${TROUBLE_WORDS[saving]}: kept here, sent when it can be`}
+          ? say.common.saving
+          : say.plan.keptHereSentWhenIt(TROUBLE_WORDS[saving])}
     </p>
   );
 }
@@ -366,13 +367,13 @@ function SavingWords({ planId, saving }: { planId: string; saving: Saving }) {
 function AddBlock({ onAdd }: { onAdd: (kind: BlockKind) => void }) {
   return (
     <label className="flex items-center gap-2">
-      <span className="font-bold">Add a block</span>
+      <span className="font-bold">{say.plan.addABlock}</span>
       <select
         className="select w-44"
         value=""
         onChange={(event) => event.target.value && onAdd(event.target.value as BlockKind)}
       >
-        <option value="">choose …</option>
+        <option value="">{say.plan.choose}</option>
         {BLOCK_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             {label(kind)}

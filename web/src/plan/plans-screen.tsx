@@ -9,6 +9,7 @@ import { More } from '../shell/more';
 import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords, today } from '../words/dates';
+import { say } from '../words/say';
 
 export function PlansScreen() {
   const { train: mayPlan } = useMay();
@@ -17,35 +18,32 @@ export function PlansScreen() {
   const templates = kept.data ?? [];
   return (
     <Page
-      title="Plan"
+      title={say.common.plan}
       actions={
         mayPlan && (
           <Link to="/plan/new" className="btn btn-primary">
-            Plan a session
+            {say.common.planASession}
           </Link>
         )
       }
     >
-      <Await query={query} what="the plans">
+      <Await query={query} what={say.plan.thePlans}>
         {(plans) =>
           plans.length === 0 && templates.length === 0 ? (
-            <Empty title="No plans yet">
-              <p>
-                Say who comes and how many minutes there are: a session is suggested that fits their limits, their last
-                time and your kit, and ends when it should.
-              </p>
+            <Empty title={say.plan.noPlansYet}>
+              <p>{say.plan.sayWhoComesAndHow}</p>
               {mayPlan && (
                 <Link to="/plan/new" className="btn btn-primary">
-                  Plan the first session
+                  {say.plan.planTheFirstSession}
                 </Link>
               )}
             </Empty>
           ) : (
             <>
               <Sessions plans={plans} />
-              <More query={query} what="sessions" />
-              <List title="Templates" plans={templates} />
-              <More query={kept} what="templates" />
+              <More query={query} what={say.common.sessionsWord} />
+              <List title={say.plan.templates} plans={templates} />
+              <More query={kept} what={say.plan.theTemplates} />
             </>
           )
         }
@@ -63,9 +61,9 @@ function Sessions({ plans }: { plans: readonly PlanSummary[] }) {
   const past = plans.filter((plan) => plan.startsAt !== null && (day(plan) ?? '') < now);
   return (
     <>
-      <List title="To come" plans={coming} />
-      <List title="Without a day" plans={undated} />
-      <List title="Past" plans={past.toSorted((a, b) => stamp(b).localeCompare(stamp(a)))} />
+      <List title={say.plan.toCome} plans={coming} />
+      <List title={say.plan.withoutADay} plans={undated} />
+      <List title={say.plan.past} plans={past.toSorted((a, b) => stamp(b).localeCompare(stamp(a)))} />
     </>
   );
 }
@@ -83,10 +81,10 @@ function List({ title, plans }: { title: string; plans: readonly PlanSummary[] }
         rows={plans.map((plan) => ({
           key: plan.id,
           to: `/plan/${plan.id}`,
-          lead: plan.startsAt ? `${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)}` : 'no day',
-          name: plan.clients.map(({ name }) => name).join(' and ') || plan.name,
+          lead: plan.startsAt ? `${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)}` : say.plan.noDay,
+          name: plan.clients.map(({ name }) => name).join(say.common.and) || plan.name,
           about: plan.name,
-          aside: plan.filled === 0 ? 'still empty' : `${plan.filled} of ${plan.minutes} min`,
+          aside: plan.filled === 0 ? say.common.stillEmpty : `${plan.filled} of ${plan.minutes} min`,
         }))}
       />
     </section>

@@ -8,6 +8,7 @@ import { Page, Section } from '../shell/page';
 import { dayWords, timeWords } from '../words/dates';
 import { namesIn } from './names-in';
 import type { World } from './use-world';
+import { say } from '../words/say';
 
 export function ReadPlan({ stored, world }: { stored: StoredPlan; world: World }) {
   const { movement: nameOf } = namesIn(world);
@@ -15,13 +16,18 @@ export function ReadPlan({ stored, world }: { stored: StoredPlan; world: World }
   return (
     <Page
       title={stored.name}
-      back={{ to: '/plan', name: 'Plan' }}
-      about={[when, `${stored.minutes} min`, world.place.name, world.clients.map(({ name }) => name).join(' and ')]
+      back={{ to: '/plan', name: say.common.plan }}
+      about={[
+        when,
+        `${stored.minutes} min`,
+        world.place.name,
+        world.clients.map(({ name }) => name).join(say.common.and),
+      ]
         .filter(Boolean)
         .join(' · ')}
       actions={
         <StartSession clientIds={stored.clientIds} planId={stored.id}>
-          To the floor
+          {say.common.toTheFloor}
         </StartSession>
       }
     >
@@ -51,7 +57,7 @@ export function ReadPlan({ stored, world }: { stored: StoredPlan; world: World }
             </ul>
           </Section>
         ))}
-        <p className="quiet">Those who train these clients can change the plan.</p>
+        <p className="quiet">{say.plan.thoseWhoTrainTheseClients}</p>
       </div>
     </Page>
   );

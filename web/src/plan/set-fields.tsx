@@ -20,6 +20,7 @@ import {
 } from '@waxwing/core/planning';
 import { useId, useState } from 'react';
 import { TestField } from './test-field';
+import { say } from '../words/say';
 
 interface Props {
   /** The movement and whom it is for, in words. */
@@ -33,17 +34,7 @@ interface Props {
   onChange: (lane: PlanLane) => void;
 }
 
-const PATTERN_WORDS: Readonly<Record<RoundPattern, string>> = {
-  same: 'all the same',
-  'left-right': 'left, then right',
-  'left-right-alternating': 'left, right, alternating',
-  'easier-same-harder': 'easier, same, harder',
-  'as-clean': 'as many as went clean',
-  descending: 'fewer each round',
-  ascending: 'more each round',
-  ramp: 'a step heavier each round',
-  'back-off': 'heavy first, then lighter',
-};
+const PATTERN_WORDS: Readonly<Record<RoundPattern, string>> = say.plan.patternWords;
 
 /** Parts that one tap puts at the end. */
 const QUICK: readonly { name: string; part: Part }[] = [
@@ -80,7 +71,7 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
     return onChange({ ...withSets(plain, sets), sets, amount, test });
   };
   const said = [
-    ...(lane.test ? [`test: ${lane.test.name}`] : []),
+    ...(lane.test ? [say.plan.testNamed(lane.test.name)] : []),
     ...(lane.parts ? [partsWords(lane.parts)] : []),
     ...roundsWords(lane, sets, nameOf),
     ...(lane.drops ? [dropWords(lane)] : []),
@@ -88,22 +79,22 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
   const sum = sumWords(lane, sets, { mode, sides: movement.sides });
   return (
     <details className="open:w-full" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
-      <summary className="link w-fit cursor-pointer text-sm" aria-label={`Set in detail: ${of}`}>
-        {said.length > 0 ? said.join(' · ') : 'Set in detail'}
+      <summary className="link w-fit cursor-pointer text-sm" aria-label={say.plan.setInDetail(of)}>
+        {said.length > 0 ? said.join(' · ') : say.plan.inDetail}
         {sum && <span className="quiet"> ({sum})</span>}
       </summary>
       {open && (
         <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
           {mode !== 'distance' && <PartsField of={of} lane={lane} mode={mode} onChange={withParts} />}
           <label>
-            <span className="quiet block text-sm">Rounds</span>
+            <span className="quiet block text-sm">{say.plan.rounds}</span>
             <select
               className="select w-56"
-              aria-label={`Rounds of ${of}`}
+              aria-label={say.plan.roundsOf(of)}
               value={chosen ?? ''}
               onChange={({ target }) => onChange(withPattern(lane, target.value as RoundPattern, facts))}
             >
-              {!chosen && <option value="">as they are now</option>}
+              {!chosen && <option value="">{say.plan.asTheyAreNow}</option>}
               {possible.map((pattern) => (
                 <option key={pattern} value={pattern}>
                   {PATTERN_WORDS[pattern]}
@@ -113,14 +104,14 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
           </label>
           {(drops.length > 0 || lane.drops) && (
             <label>
-              <span className="quiet block text-sm">Lighter at once, in the same set</span>
+              <span className="quiet block text-sm">{say.plan.lighterAtOnceInThe}</span>
               <select
                 className="select w-56"
-                aria-label={`Lighter at once: ${of}`}
+                aria-label={say.plan.lighterAtOnce(of)}
                 value={lane.drops?.length ?? 0}
                 onChange={({ target }) => withDrops(Number(target.value))}
               >
-                <option value={0}>no</option>
+                <option value={0}>{say.common.no}</option>
                 {drops.map((_, i) => (
                   <option key={i} value={i + 1}>
                     {dropWords({ drops: drops.slice(0, i + 1) })}
@@ -150,7 +141,7 @@ function PartsField({
     const read = parseParts(line);
     if ('wrong' in read) return read.wrong;
     const wrong = wrongPartsFor(mode, read.parts) ?? wrongParts(read.parts, lane.tempo);
-    return read.parts.length > 0 && wrong ? `The parts ${wrong}.` : null;
+    return read.parts.length > 0 && wrong ? say.plan.theParts(wrong) : null;
   };
   const read = (line: string) => {
     type(line);
@@ -165,13 +156,13 @@ function PartsField({
   return (
     <div className="min-w-72 flex-1">
       <label htmlFor={id} className="quiet block text-sm">
-        Parts of one set
+        {say.plan.partsOfOneSet}
       </label>
       <input
         id={id}
         className={`input w-full ${problem ? 'border-error border-2' : ''}`}
-        aria-label={`Parts of one set: ${of}`}
-        placeholder="8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s"
+        aria-label={say.plan.partsOf(of)}
+        placeholder={say.plan.partsExample}
         value={typed ?? partsWords(parts)}
         aria-invalid={problem !== null}
         aria-describedby={problem ? `${id}-wrong` : undefined}
@@ -200,7 +191,7 @@ function PartsField({
               onChange(parts.slice(0, -1));
             }}
           >
-            Take the last off
+            {say.plan.takeTheLastOff}
           </button>
         )}
       </div>

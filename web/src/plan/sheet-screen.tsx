@@ -8,6 +8,8 @@ import { clientQuery, movementQuery, outboxQuery, sheetQuery } from '../api/quer
 import { StillPair } from '../figures/still';
 import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function SheetScreen() {
   const { planId = '', clientId = '' } = useParams();
@@ -15,30 +17,30 @@ export function SheetScreen() {
   const file = (name: string, more = '') => `/api/plans/${planId}/${name}?clientId=${clientId}${more}`;
   return (
     <div className="page page-reading">
-      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="This sheet">
+      <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label={say.common.thisSheet}>
         <Link className="btn" to={`/plan/${planId}`}>
-          Back
+          {say.common.back}
         </Link>
         <button type="button" className="btn btn-primary" onClick={() => window.print()}>
-          Print
+          {say.common.print}
         </button>
         <a className="btn" href={file('sheet.pdf')} download="sheet.pdf">
-          PDF, A4
+          {say.plan.pdfA4}
         </a>
         <a className="btn" href={file('sheet.pdf', '&paper=letter')} download="sheet.pdf">
-          PDF, Letter
+          {say.plan.pdfLetter}
         </a>
         <a className="btn" href={file('sheet.md')} download="sheet.md">
-          Markdown
+          {say.common.markdown}
         </a>
         {query.data?.startsAt && (
           <a className="btn" href={`/api/plans/${planId}/calendar.ics`} download="session.ics">
-            Calendar
+            {say.common.calendar}
           </a>
         )}
         <Send planId={planId} clientId={clientId} />
       </nav>
-      <Await query={query} what="the sheet">
+      <Await query={query} what={say.plan.theSheet}>
         {(sheet) => <Paper sheet={sheet} />}
       </Await>
     </div>
@@ -66,21 +68,24 @@ function Send({ planId, clientId }: { planId: string; clientId: string }) {
       <input
         className="input w-64"
         type="email"
-        aria-label="Send to"
-        placeholder="address"
+        aria-label={say.plan.sendTo}
+        placeholder={say.plan.address}
         value={to}
         onChange={(event) => type(event.target.value)}
       />
       <button type="submit" className="btn" disabled={send.isPending}>
-        Send
+        {say.plan.send}
       </button>
       {send.data && (
         <p role="status">
-          Written for {send.data.to}; it waits in the{' '}
-          <Link className="link" to="/studio">
-            outbox
-          </Link>
-          .
+          <Marked
+            words={say.plan.writtenForItWaitsIn(send.data.to)}
+            as={(outbox) => (
+              <Link className="link" to="/studio">
+                {outbox}
+              </Link>
+            )}
+          />
         </p>
       )}
       <Wrong error={send.error} />
@@ -106,7 +111,7 @@ function Paper({ sheet }: { sheet: Sheet }) {
           </ol>
         </section>
       ))}
-      <h2>Mind</h2>
+      <h2>{say.plan.mind}</h2>
       <ul className="list-disc pl-5">
         {sheet.cautions.map((caution) => (
           <li key={caution}>{caution}</li>
@@ -118,9 +123,9 @@ function Paper({ sheet }: { sheet: Sheet }) {
 
 function Line({ line, number }: { line: SheetLine; number: number }) {
   const told = [
-    ...(line.easier ? [`Easier: ${line.easier}`] : []),
-    ...(line.harder ? [`Harder: ${line.harder}`] : []),
-    ...(line.changed ? [`Since last time: ${line.changed}`] : []),
+    ...(line.easier ? [say.plan.easier(line.easier)] : []),
+    ...(line.harder ? [say.plan.harder(line.harder)] : []),
+    ...(line.changed ? [say.plan.sinceLastTime(line.changed)] : []),
   ];
   return (
     <li className="flex break-inside-avoid items-start gap-3 border-b border-current/20 py-2 max-sm:flex-col max-sm:gap-1 print:flex-row">
@@ -133,7 +138,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
           {line.leaveOut ?? line.dose}
           {line.kit ? `, ${line.kit}` : ''}
         </p>
-        {line.setUp && <p>Set-up: {line.setUp}</p>}
+        {line.setUp && <p>{say.plan.setUp(line.setUp)}</p>}
         {line.how && <p>{line.how}</p>}
         <ul className="list-disc pl-5">
           {line.reminders.map((reminder) => (
@@ -142,7 +147,7 @@ function Line({ line, number }: { line: SheetLine; number: number }) {
         </ul>
         {line.watchOut && (
           <p>
-            <b>Watch out:</b> {line.watchOut}
+            <b>{say.plan.watchOut}</b> {line.watchOut}
           </p>
         )}
         {told.length > 0 && <p className="text-sm">{told.join(' · ')}</p>}

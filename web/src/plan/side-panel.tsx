@@ -14,6 +14,7 @@ import { fixWords, wrongWords } from '../words/plan-words';
 import { namesIn } from './names-in';
 import { SEGMENT_WORDS } from './tape';
 import type { World } from './use-world';
+import { say } from '../words/say';
 
 interface Props {
   plan: Plan;
@@ -27,9 +28,9 @@ interface Props {
 export function ToMend({ world, warnings, onFix }: Pick<Props, 'world' | 'warnings' | 'onFix'>) {
   const names = namesIn(world);
   return (
-    <section aria-label="Warnings">
-      <h2 className="border-base-content mb-2 border-b-2 pb-1">To fix</h2>
-      {warnings.length === 0 && <p className="quiet">Nothing: limits, kit, minutes and order are in line.</p>}
+    <section aria-label={say.plan.warnings}>
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">{say.plan.toFix}</h2>
+      {warnings.length === 0 && <p className="quiet">{say.plan.nothingLimitsKitMinutesAnd}</p>}
       <ul className="ruled">
         {warnings.map((warning) => (
           <li key={warning.id} className="py-2">
@@ -61,8 +62,8 @@ export function ToMend({ world, warnings, onFix }: Pick<Props, 'world' | 'warnin
 /** What it comes to, and for whom. */
 export const Sums = ({ plan, world, totals }: Pick<Props, 'plan' | 'world' | 'totals'>) => (
   <>
-    <section aria-label="Totals">
-      <h2 className="border-base-content mb-2 border-b-2 pb-1">Comes to</h2>
+    <section aria-label={say.plan.totals}>
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">{say.plan.comesTo}</h2>
       <dl className="grid grid-cols-[1fr_auto] gap-x-4">
         {(Object.keys(SEGMENT_WORDS) as (keyof typeof SEGMENT_WORDS)[]).map((kind) => (
           <Row key={kind} name={SEGMENT_WORDS[kind]} value={minuteWords(totals.by[kind])} />
@@ -91,8 +92,8 @@ function Coverage({ clientId, plan, world }: { clientId: string; plan: Plan; wor
   const sets = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(1));
   const muscles = [...coverage.muscles].toSorted((a, b) => b[1] - a[1]).slice(0, MOST_MUSCLES);
   return (
-    <section aria-label={`What ${name} does`}>
-      <h2 className="border-base-content mb-2 border-b-2 pb-1">{plan.clientIds.length > 1 ? name : 'Covers'}</h2>
+    <section aria-label={say.plan.whatDoes(name)}>
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">{plan.clientIds.length > 1 ? name : say.plan.covers}</h2>
       <dl className="grid grid-cols-[1fr_auto] gap-x-4">
         <Row name="Sets" value={String(coverage.sets)} />
         <Row name="Reps, both sides counted" value={String(coverage.reps)} />

@@ -14,16 +14,15 @@ import {
 import { useMemo } from 'react';
 import { itemName } from './tape';
 import type { World } from './use-world';
+import { say } from '../words/say';
 
 export function Stations({ plan, world }: { plan: Plan; world: World }) {
   const blocks = plan.blocks.filter(mayRotate);
   if (blocks.length === 0) return null;
   return (
-    <section aria-label="Stations">
-      <h2 className="border-base-content mb-2 border-b-2 pb-1">As stations</h2>
-      <p className="quiet mb-3">
-        Everybody goes round the lines, instead of doing one together: for when kit is short.
-      </p>
+    <section aria-label={say.plan.stations}>
+      <h2 className="border-base-content mb-2 border-b-2 pb-1">{say.plan.asStations}</h2>
+      <p className="quiet mb-3">{say.plan.everybodyGoesRoundTheLines}</p>
       {blocks.map((block) => (
         <Rotation key={block.id} block={block} plan={plan} world={world} />
       ))}
@@ -59,12 +58,11 @@ function Rotation({ block, plan, world }: { block: Block; plan: Plan; world: Wor
     <div className="mb-4 overflow-x-auto">
       <table className="table-sm table w-auto">
         <caption className="text-left font-bold">
-          {label(block.kind)}: {rotation.length} turns of {minuteWords(slot)}
-          {idle > 0 ? `, ${idle} of them waiting` : ', nobody waits'}
+          {say.plan.turnsOfOfThemWaiting(label(block.kind), rotation.length, minuteWords(slot), idle)}
         </caption>
         <thead>
           <tr>
-            <th scope="col">From minute</th>
+            <th scope="col">{say.plan.fromMinuteTitle}</th>
             {world.clients.map(({ id, name }) => (
               <th key={id} scope="col">
                 {name}

@@ -18,14 +18,9 @@ import {
 import { useState } from 'react';
 import { useSorting } from '../shell/use-sorting';
 import type { World } from './use-world';
+import { say } from '../words/say';
 
-export const SEGMENT_WORDS: Readonly<Record<SegmentKind, string>> = {
-  work: 'Work',
-  rest: 'Rest',
-  load: 'Weight change',
-  position: 'Position change',
-  teach: 'Teaching',
-};
+export const SEGMENT_WORDS: Readonly<Record<SegmentKind, string>> = say.plan.segmentWords;
 
 /** What an item is called on the tape: its movement, or how many there are. */
 export const itemName = (item: PlanItem, { context }: World): string => {
@@ -59,7 +54,7 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
   const [told, tell] = useState<string | null>(null);
   const marks = Array.from({ length: Math.ceil(length / step) }, (_, i) => i * step);
   return (
-    <section aria-label="Tape" className="relative">
+    <section aria-label={say.plan.tape} className="relative">
       <div className="flex h-24 w-full" style={{ width: `${(100 * Math.max(total, 1)) / length}%` }}>
         {plan.blocks.map((block) => (
           <TapeBlock
@@ -87,15 +82,15 @@ export function Tape({ plan, world, segments, onMove, onCarry, onOpen }: Props) 
         <span
           className="absolute -top-24 h-29 border-l-4 border-current"
           style={{ left: `calc(${(100 * slot) / length}% - 4px)` }}
-          title={`${plan.minutes} minutes`}
+          title={say.plan.wholeMinutes(plan.minutes)}
         />
       </div>
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
         <p role="status" className="text-2xl font-bold">
-          {minuteWords(total)} <span className="quiet text-lg font-normal">of {plan.minutes}</span>
-          {total > slot && <span className="ml-3">{minuteWords(total - slot)} over</span>}
+          {minuteWords(total)} <span className="quiet text-lg font-normal">{say.plan.of(plan.minutes)}</span>
+          {total > slot && <span className="ml-3">{say.plan.over(minuteWords(total - slot))}</span>}
         </p>
-        <ul className="flex flex-wrap gap-x-4 text-sm" aria-label="Legend">
+        <ul className="flex flex-wrap gap-x-4 text-sm" aria-label={say.plan.legend}>
           {(Object.keys(SEGMENT_WORDS) as SegmentKind[]).map((kind) => (
             <li key={kind} className="flex items-center gap-1.5">
               <span className={`tape-${kind} inline-block h-4 w-4`} aria-hidden /> {SEGMENT_WORDS[kind]}
@@ -123,7 +118,7 @@ function TapeBlock({
   const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
   const ids = block.items.map(({ id }) => id);
   // A click opens an item; only a pull of some length carries it.
-  const { context, places } = useSorting(ids, `item of ${label(block.kind).toLowerCase()}`, 6);
+  const { context, places } = useSorting(ids, say.plan.itemOf(label(block.kind).toLowerCase()), 6);
   if (seconds === 0) return null;
   return (
     <div className="@container min-w-0" style={{ flex: `${seconds} 1 0` }}>
@@ -174,7 +169,7 @@ function TapeItem({
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: item.id });
   const seconds = segments.reduce((sum, one) => sum + one.seconds, 0);
-  const words = `${name}, ${minuteWords(seconds)}, from minute ${Math.floor((segments[0]?.from ?? 0) / 60)}`;
+  const words = say.plan.fromMinute(name, minuteWords(seconds), Math.floor((segments[0]?.from ?? 0) / 60));
   return (
     <button
       type="button"
@@ -187,7 +182,7 @@ function TapeItem({
       onBlur={() => onTell(null)}
       {...attributes}
       {...listeners}
-      aria-label={`${words}${item.locked ? ', locked' : ''}`}
+      aria-label={`${words}${item.locked ? say.plan.locked : ''}`}
       onClick={() => onOpen(item.id)}
     >
       <span className="flex h-9 w-full">

@@ -1,6 +1,7 @@
 /** Making a line a test: one that is known for the movement, or one of one's own with its name, unit and end. */
 import { BENCHMARK_UNITS, type KnownTest, type Test, testSchema } from '@waxwing/core/client';
 import { useState } from 'react';
+import { say } from '../words/say';
 
 interface Props {
   of: string;
@@ -10,12 +11,7 @@ interface Props {
   onChange: (test: Test | undefined) => void;
 }
 
-const UNIT_NAMES: Readonly<Record<Test['unit'], string>> = {
-  reps: 'clean reps',
-  s: 'seconds held',
-  kg: 'weight for the reps',
-  m: 'metres',
-};
+const UNIT_NAMES: Readonly<Record<Test['unit'], string>> = say.plan.unitNames;
 
 const testOf = ({ name, unit, seconds, clean }: KnownTest): Test => ({ name, unit, seconds, clean });
 
@@ -25,10 +21,10 @@ export function TestField({ of, test, known, onChange }: Props) {
   return (
     <div className="min-w-72">
       <label>
-        <span className="quiet block text-sm">Test</span>
+        <span className="quiet block text-sm">{say.plan.test}</span>
         <select
           className="select w-56"
-          aria-label={`Test: ${of}`}
+          aria-label={say.plan.testOf(of)}
           value={own ? 'own' : (test?.name ?? '')}
           onChange={({ target }) => {
             setOwn(target.value === 'own');
@@ -37,11 +33,11 @@ export function TestField({ of, test, known, onChange }: Props) {
             if (chosen) onChange(testOf(chosen));
           }}
         >
-          <option value="">no</option>
+          <option value="">{say.common.no}</option>
           {known.map(({ name }) => (
             <option key={name}>{name}</option>
           ))}
-          <option value="own">a test of your own</option>
+          <option value="own">{say.plan.aTestOfYourOwn}</option>
         </select>
       </label>
       {own ? (
@@ -69,19 +65,19 @@ function OwnTest({ of, test, onChange }: Pick<Props, 'of' | 'test' | 'onChange'>
   };
   return (
     <div className="mt-2 flex flex-wrap items-start gap-3">
-      <Field title="Name" problem={draft.name === '' ? undefined : problem('name')}>
+      <Field title={say.common.name} problem={draft.name === '' ? undefined : problem('name')}>
         <input
           className="input w-48"
-          aria-label={`Name of the test: ${of}`}
+          aria-label={say.plan.nameOfTheTest(of)}
           maxLength={60}
           value={draft.name}
           onChange={({ target }) => change({ name: target.value })}
         />
       </Field>
-      <Field title="What is measured" problem={problem('unit')}>
+      <Field title={say.plan.whatIsMeasured} problem={problem('unit')}>
         <select
           className="select w-44"
-          aria-label={`Unit of the test: ${of}`}
+          aria-label={say.plan.unitOfTheTest(of)}
           value={draft.unit}
           onChange={({ target }) => change({ unit: target.value as Test['unit'] })}
         >
@@ -92,10 +88,10 @@ function OwnTest({ of, test, onChange }: Pick<Props, 'of' | 'test' | 'onChange'>
           ))}
         </select>
       </Field>
-      <Field title="Ends after, s (empty: at the first unclean rep)" problem={problem('seconds')}>
+      <Field title={say.plan.endsAfterSEmptyAt} problem={problem('seconds')}>
         <input
           className="input w-24"
-          aria-label={`Seconds of the test: ${of}`}
+          aria-label={say.plan.secondsOfTheTest(of)}
           inputMode="numeric"
           value={typed}
           onChange={({ target }) => {
@@ -104,16 +100,16 @@ function OwnTest({ of, test, onChange }: Pick<Props, 'of' | 'test' | 'onChange'>
           }}
         />
       </Field>
-      <Field title="What counts as clean" problem={problem('clean')}>
+      <Field title={say.plan.whatCountsAsClean} problem={problem('clean')}>
         <input
           className="input w-72"
-          aria-label={`What counts as clean: ${of}`}
+          aria-label={say.plan.whatCountsAsCleanOf(of)}
           maxLength={200}
           value={draft.clean}
           onChange={({ target }) => change({ clean: target.value })}
         />
       </Field>
-      {draft.name === '' && <p className="quiet w-full text-sm">It is kept when it has a name.</p>}
+      {draft.name === '' && <p className="quiet w-full text-sm">{say.plan.itIsKeptWhenIt}</p>}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 /** The weight of a line: a step lighter or heavier by a press, or any that the kit can make. */
 import type { Load } from '@waxwing/core/dosage';
 import { Minus, Plus } from 'lucide-react';
+import { say } from '../words/say';
 
 /** More weights than this are a long list. */
 const MANY = 8;
@@ -32,8 +33,8 @@ export function WeightField({ of, load, loads, near, onChange }: Props) {
       <button
         type="button"
         className="btn btn-sm h-9 px-2"
-        aria-label={`${way > 0 ? 'Heavier' : 'Lighter'}: ${of}`}
-        title={next === undefined ? '' : (next?.label ?? 'no weight')}
+        aria-label={`${way > 0 ? say.common.heavier : say.plan.lighter}: ${of}`}
+        title={next === undefined ? '' : (next?.label ?? say.common.noWeight)}
         disabled={next === undefined}
         onClick={() => next !== undefined && onChange(next)}
       >
@@ -46,13 +47,13 @@ export function WeightField({ of, load, loads, near, onChange }: Props) {
       {button(-1)}
       <select
         className="select h-9 w-32"
-        aria-label={`Weight of ${of}`}
+        aria-label={say.plan.weightOf(of)}
         value={at < 0 ? '' : String(at)}
         onChange={({ target }) => onChange(target.value === '' ? null : (loads[Number(target.value)] ?? null))}
       >
-        <option value="">{load && at < 0 ? `${load.label}: not here` : 'no weight'}</option>
-        {many && <optgroup label="Near">{near.map(option)}</optgroup>}
-        {many ? <optgroup label="All">{loads.map(option)}</optgroup> : loads.map(option)}
+        <option value="">{load && at < 0 ? say.plan.weightNotHere(load.label) : say.common.noWeight}</option>
+        {many && <optgroup label={say.common.near}>{near.map(option)}</optgroup>}
+        {many ? <optgroup label={say.common.all}>{loads.map(option)}</optgroup> : loads.map(option)}
       </select>
       {button(1)}
     </span>

@@ -10,6 +10,7 @@ import { NumberField } from './fields';
 import type { World } from './use-world';
 import { namesIn } from './names-in';
 import { whyWords } from '../words/reasons';
+import { say } from '../words/say';
 
 export function WhatIf({ plan, world }: { plan: Plan; world: World }) {
   const lanes = plan.blocks
@@ -22,11 +23,11 @@ export function WhatIf({ plan, world }: { plan: Plan; world: World }) {
   if (!chosen) return null;
   const name = (clientId: string) => world.clients.find(({ id }) => id === clientId)?.name ?? '';
   return (
-    <section aria-label="What if">
-      <h2 className="border-base-content mb-3 border-b-2 pb-1">What if</h2>
+    <section aria-label={say.plan.whatIf}>
+      <h2 className="border-base-content mb-3 border-b-2 pb-1">{say.plan.whatIf}</h2>
       <select
         className="select mb-3 w-full max-w-md"
-        aria-label="Movement to try"
+        aria-label={say.plan.movementToTry}
         value={chosen.key}
         onChange={(event) => choose(event.target.value)}
       >
@@ -83,14 +84,14 @@ function Trial({
     <div className="grid gap-6 md:grid-cols-[auto_1fr]">
       <div className="flex flex-wrap gap-3 md:w-56 md:flex-col">
         <NumberField
-          title={reps ? 'Reps done' : movement.dose.mode === 'time' ? 'Seconds done' : 'Metres done'}
+          title={reps ? say.plan.repsDone : movement.dose.mode === 'time' ? say.plan.secondsDone : say.plan.metresDone}
           value={amount}
           low={0}
           high={3600}
           onChange={setAmount}
         />
         <label>
-          <span className="quiet block text-sm">Felt</span>
+          <span className="quiet block text-sm">{say.common.felt}</span>
           <select className="select w-36" value={effort} onChange={(event) => setEffort(event.target.value as Effort)}>
             {EFFORTS.map((one) => (
               <option key={one} value={one}>
@@ -101,9 +102,9 @@ function Trial({
         </label>
         {loads.length > 0 && (
           <label>
-            <span className="quiet block text-sm">With</span>
+            <span className="quiet block text-sm">{say.plan.withWhat}</span>
             <select className="select w-44" value={at} onChange={(event) => setAt(Number(event.target.value))}>
-              <option value={-1}>no weight</option>
+              <option value={-1}>{say.common.noWeight}</option>
               {loads.map((one, i) => (
                 <option key={`${one.label} ${one.kg}`} value={i}>
                   {one.label}
@@ -115,33 +116,41 @@ function Trial({
       </div>
       <div>
         <p role="status" className="text-xl font-bold">
-          Next: {next.dose.load?.label ?? 'no weight'}, {next.dose.amount} {UNIT_WORDS[movement.dose.mode]}
+          {say.plan.next(
+            next.dose.load?.label ?? say.common.noWeight,
+            next.dose.amount,
+            UNIT_WORDS[movement.dose.mode],
+          )}
         </p>
         <p>{whyWords(next.why, namesIn(world).movement)}</p>
         {hands !== null && (
           <p className="quiet mt-2">
-            About{' '}
-            {weightWords(hands, world.clients.find(({ id }) => id === lane.clientId)?.unit === 'lb' ? 'lb' : null)} of
-            body weight is on the hands.
+            {say.plan.aboutOfBodyWeightIs(
+              weightWords(hands, world.clients.find(({ id }) => id === lane.clientId)?.unit === 'lb' ? 'lb' : null),
+            )}
           </p>
         )}
         {strength && (
           <p className="quiet mt-2">
-            Most for one rep: {strength.low.toFixed(1)}–{strength.high.toFixed(1)} kg (
-            {strength.by.map(({ name, kg }) => `${name} ${kg.toFixed(1)}`).join(', ')}
-            {strength.rough ? `; rough above ${ROUGH_REPS} reps` : ''}).
+            {say.plan.mostForOneRepKg(
+              strength.low.toFixed(1),
+              strength.high.toFixed(1),
+              strength.by.map(({ name, kg }) => `${name} ${kg.toFixed(1)}`).join(', '),
+              strength.rough,
+              ROUGH_REPS,
+            )}
           </p>
         )}
         {others.length > 1 && (
           <table className="table-sm mt-3 table w-auto">
-            <caption className="quiet text-left">The same effort with other weights</caption>
+            <caption className="quiet text-left">{say.plan.theSameEffortWithOther}</caption>
             <tbody>
               {others.map(({ load: other, dose }) => (
                 <tr key={`${other.label} ${other.kg}`} className={other === load ? 'font-bold' : ''}>
                   <th scope="row" className="text-left font-normal">
                     {other.label}
                   </th>
-                  <td className="text-right">{dose.aim} reps</td>
+                  <td className="text-right">{say.plan.reps(dose.aim)}</td>
                   <td className="quiet">
                     {dose.reps.low === dose.reps.high ? '' : `${dose.reps.low}–${dose.reps.high}`}
                   </td>

@@ -4,6 +4,7 @@ import { label, type Movement, UNIT_WORDS } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { optionsWith, Picture, useColours } from '../charts/picture';
 import { dayWords } from '../words/dates';
+import { say } from '../words/say';
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((total, n) => total + n, 0);
 
@@ -15,13 +16,13 @@ export function OverWeeks({ record, movements }: { record: ClientRecord; movemen
   const own = record.trials;
   if (!movement && record.faultLoads.length < 2 && own.length === 0) return null;
   return (
-    <section aria-label="Over the weeks" className="mt-8">
-      <h2 className="border-base-content mb-3 border-b-2 pb-1">Over the weeks</h2>
+    <section aria-label={say.review.overTheWeeks} className="mt-8">
+      <h2 className="border-base-content mb-3 border-b-2 pb-1">{say.review.overTheWeeks}</h2>
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-3">
         {movement && (
           <div>
             <label className="mb-2 flex items-center gap-2 font-bold">
-              <span className="sr-only">Movement</span>
+              <span className="sr-only">{say.review.movement}</span>
               <select
                 className="select select-sm w-full"
                 value={movement.id}
@@ -39,13 +40,13 @@ export function OverWeeks({ record, movements }: { record: ClientRecord; movemen
         )}
         {record.faultLoads.length > 1 && (
           <div>
-            <h3 className="mb-2 font-bold">Faults marked in ten sets</h3>
+            <h3 className="mb-2 font-bold">{say.review.faultsMarkedInTenSets}</h3>
             <FaultsOverTime record={record} />
           </div>
         )}
         {own.length > 0 && (
           <div>
-            <h3 className="mb-2 font-bold">What works for this client</h3>
+            <h3 className="mb-2 font-bold">{say.review.whatWorksForThisClient}</h3>
             <WhatWorks trials={own} />
           </div>
         )}
@@ -63,7 +64,7 @@ function LoadAndReps({ record, movement }: { record: ClientRecord; movement: Mov
   const loaded = kg.some((one) => one > 0);
   const days = sessions.map(({ at }) => dayWords(at));
   const said = days
-    .map((day, i) => `${day}: ${reps[i] ?? 0} ${unit}${loaded ? ` with ${kg[i] ?? 0} kg` : ''}`)
+    .map((day, i) => `${day}: ${reps[i] ?? 0} ${unit}${loaded ? say.review.withKg(kg[i] ?? 0) : ''}`)
     .join('; ');
   return (
     <Picture
@@ -87,7 +88,11 @@ function LoadAndReps({ record, movement }: { record: ClientRecord; movement: Mov
         ],
       }}
       options={optionsWith(ink, line, {
-        reps: { position: 'left', beginAtZero: true, title: { display: true, text: `${unit} in all`, color: ink } },
+        reps: {
+          position: 'left',
+          beginAtZero: true,
+          title: { display: true, text: say.review.inAll(unit), color: ink },
+        },
         ...(loaded
           ? { kg: { position: 'right', beginAtZero: true, title: { display: true, text: 'kg', color: ink } } }
           : {}),
@@ -105,7 +110,7 @@ function FaultsOverTime({ record }: { record: ClientRecord }) {
       said={days.map((day, i) => `${day}: ${rates[i] ?? 0}`).join('; ')}
       data={{
         labels: days,
-        datasets: [{ type: 'bar', label: 'faults in ten sets', data: rates, backgroundColor: second }],
+        datasets: [{ type: 'bar', label: say.review.faultsInTenSets, data: rates, backgroundColor: second }],
       }}
       options={optionsWith(ink, line, { y: { beginAtZero: true } })}
     />

@@ -9,30 +9,31 @@ import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { someOf } from '../words/names';
+import { say } from '../words/say';
 
 export function ReviewList() {
   const query = useInfiniteQuery({ ...sessionsQuery({ status: 'finished' }), staleTime: 0 });
   const nameOf = useMovementName();
   return (
-    <Page title="Review">
-      <Await query={query} what="the sessions">
+    <Page title={say.common.review}>
+      <Await query={query} what={say.review.theSessions}>
         {(sessions) =>
           sessions.length === 0 ? (
-            <Empty title="No finished sessions yet">
-              <p>What happened in a session shows here when it is finished.</p>
+            <Empty title={say.review.noFinishedSessionsYet}>
+              <p>{say.review.whatHappenedInASession}</p>
               <Link className="btn btn-primary" to="/floor">
-                To the floor
+                {say.common.toTheFloor}
               </Link>
             </Empty>
           ) : (
             <Ledger
-              label="Sessions"
+              label={say.common.sessions}
               columns="11rem minmax(9rem, 1fr) 2fr 5rem"
               rows={sessions.map(({ id, startedAt, finishedAt, clients, movements }) => ({
                 key: id,
                 to: `/review/${id}`,
                 lead: `${dayWords(startedAt)}, ${timeWords(startedAt)}`,
-                name: clients.map(({ name }) => name).join(' and '),
+                name: clients.map(({ name }) => name).join(say.common.and),
                 about: someOf(movements.map(nameOf)),
                 aside: finishedAt && `${minutesBetween(startedAt, finishedAt)} min`,
               }))}
@@ -40,7 +41,7 @@ export function ReviewList() {
           )
         }
       </Await>
-      <More query={query} what="sessions" />
+      <More query={query} what={say.common.sessionsWord} />
     </Page>
   );
 }

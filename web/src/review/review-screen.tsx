@@ -32,6 +32,7 @@ import { dayWords, minutesBetween, timeWords } from '../words/dates';
 import { SeverityMark } from '../words/severity-mark';
 import { doneWords, nextWords, seenWords } from '../words/told-words';
 import { useNextTime } from '../words/use-next-time';
+import { say } from '../words/say';
 
 /** Charts come in a chunk of their own. */
 const OverWeeks = lazy(async () => ({ default: (await import('./over-weeks')).OverWeeks }));
@@ -41,7 +42,7 @@ export function ReviewScreen() {
   // The same fold as on the floor: what this device has not sent yet is part of the review.
   const { live, error, refetch } = useSession(sessionId);
   if (live) return <Review live={live} />;
-  return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading what="the session" />;
+  return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading what={say.common.theSession} />;
 }
 
 function Review({ live }: { live: LiveSession }) {
@@ -51,18 +52,18 @@ function Review({ live }: { live: LiveSession }) {
   return (
     <article className="page">
       <PageHead
-        title={view.clients.map((client) => client.name).join(' and ')}
-        back={{ to: '/review', name: 'Review' }}
+        title={view.clients.map((client) => client.name).join(say.common.and)}
+        back={{ to: '/review', name: say.common.review }}
         about={`${dayWords(view.startedAt)}, ${timeWords(view.startedAt)} · ${
-          state.finishedAt ? `${minutesBetween(view.startedAt, state.finishedAt)} min` : 'not finished'
+          state.finishedAt ? `${minutesBetween(view.startedAt, state.finishedAt)} min` : say.review.notFinished
         }`}
         actions={
           <>
             <SaveState sessionId={view.id} />
-            <nav aria-label="Sets as a file" className="flex gap-2">
+            <nav aria-label={say.review.setsAsAFile} className="flex gap-2">
               {train && (
                 <a className="btn btn-sm" href={`/api/sessions/${view.id}/sets.csv`}>
-                  Sets as CSV
+                  {say.review.setsAsCsv}
                 </a>
               )}
               <a
@@ -70,17 +71,17 @@ function Review({ live }: { live: LiveSession }) {
                 href={`/api/sessions/${view.id}/sets`}
                 download={`waxwing-sets-${view.id}.json`}
               >
-                JSON
+                {say.review.json}
               </a>
             </nav>
             {end && (
               <button type="button" className="btn btn-sm" onClick={() => void live.takeBack([end])}>
-                Open it again
+                {say.common.openItAgain}
               </button>
             )}
             {!state.finishedAt && (
               <Link className="btn btn-primary" to={`/floor/${view.id}`}>
-                Back to the floor
+                {say.common.backToTheFloor}
               </Link>
             )}
           </>
@@ -116,15 +117,15 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
     [queries, lane.clientId],
   );
   const client = view.clients.find(({ id }) => id === lane.clientId);
-  if (pages.some((page) => page.isPending) || !client) return <Loading what="the movements" />;
+  if (pages.some((page) => page.isPending) || !client) return <Loading what={say.common.theMovements} />;
   const find = (id: string) => pages.find((page) => page.data?.movement.id === id)?.data;
   return (
     <section className="mb-10">
       {view.clients.length > 1 && <h2 className="mb-3 text-2xl">{client.name}</h2>}
       <Told lane={lane} view={view} finishedAt={live.state.finishedAt} find={(id) => find(id)?.movement} />
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[3fr_2fr]">
-        <Part title="Done">
-          {lane.entries.length === 0 && <p className="quiet">No movement was started.</p>}
+        <Part title={say.common.done}>
+          {lane.entries.length === 0 && <p className="quiet">{say.review.noMovementWasStarted}</p>}
           <ul className="ruled">
             {lane.entries.map((entry) => (
               <EntryRow
@@ -137,10 +138,11 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
           </ul>
           <NotDone lane={lane} view={view} find={(id) => find(id)?.movement} />
           <button type="button" className="btn btn-sm mt-3" onClick={() => correct(true)}>
-            Correct the record<span className="sr-only"> of {client.name}</span>
+            {say.review.correctTheRecord}
+            <span className="sr-only">{say.review.ofClient(client.name)}</span>
           </button>
           {correcting && (
-            <Dialog title={`Record of ${client.name}`} onClose={() => correct(false)}>
+            <Dialog title={say.review.recordOf(client.name)} onClose={() => correct(false)}>
               <Log live={live} client={client} kitOf={(id) => find(id)?.movement.kit} kit={studio?.kit ?? []} />
             </Dialog>
           )}
@@ -149,10 +151,10 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
           <Pains lane={lane} />
           <Moves lane={lane} nameOf={(id) => find(id)?.movement.name ?? label(id)} />
           <Notes lane={lane} />
-          <Part title="Seen and said">
+          <Part title={say.review.seenAndSaid}>
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
-          <Part title="Next time">
+          <Part title={say.review.nextTimeTitle}>
             <NextTime ids={done} lane={lane} view={view} find={find} record={record} />
           </Part>
         </div>
@@ -204,11 +206,11 @@ function NotDone({ lane, view, find }: { lane: Lane; view: SessionView; find: (i
   if (rows.length === 0) return null;
   return (
     <div className="mt-4">
-      <h3 className="font-bold">Planned and not done</h3>
+      <h3 className="font-bold">{say.review.plannedAndNotDone}</h3>
       <ul>
         {rows.map(({ itemId, movementId, open }) => (
           <li key={itemId}>
-            {find(movementId)?.name ?? label(movementId)} <span className="quiet">· {open ?? 'dropped'}</span>
+            {find(movementId)?.name ?? label(movementId)} <span className="quiet">· {open ?? say.review.dropped}</span>
           </li>
         ))}
       </ul>
@@ -221,7 +223,7 @@ function Moves({ lane, nameOf }: { lane: Lane; nameOf: (id: string) => string })
   const moves = movesOf(lane);
   if (moves.length === 0) return null;
   return (
-    <Part title="Rungs moved">
+    <Part title={say.review.rungsMoved}>
       <ul className="ruled">
         {moves.map(({ from, to, why, at }) => (
           <li key={`${at} ${to}`} className="py-2">
@@ -237,7 +239,7 @@ function Moves({ lane, nameOf }: { lane: Lane; nameOf: (id: string) => string })
 function Notes({ lane }: { lane: Lane }) {
   if (lane.notes.length === 0) return null;
   return (
-    <Part title="Notes">
+    <Part title={say.common.notes}>
       <ul className="ruled">
         {lane.notes.map(({ id, text }) => (
           <li key={id} className="py-2">
@@ -265,11 +267,11 @@ function setWords(
 ): string {
   const done = parts
     ? partsWords(parts)
-    : `${amount}${uncounted ? ' s by the clock' : pieces ? ` (${pieces.join(' + ')})` : ''}`;
+    : `${amount}${uncounted ? say.review.sByTheClock : pieces ? ` (${pieces.join(' + ')})` : ''}`;
   const lighter = drops
     .filter((drop) => drop.amount > 0)
-    .map((drop) => `, then ${drop.amount} × ${drop.loadLabel ?? 'no weight'}`);
-  return `${side[one]}${done}${weighed || lighter.length > 0 ? ` × ${loadLabel ?? 'no weight'}` : ''}${lighter.join('')}`;
+    .map((drop) => say.review.then(drop.amount, drop.loadLabel ?? say.common.noWeight));
+  return `${side[one]}${done}${weighed || lighter.length > 0 ? ` × ${loadLabel ?? say.common.noWeight}` : ''}${lighter.join('')}`;
 }
 
 function EntryRow({
@@ -294,11 +296,11 @@ function EntryRow({
         <Link className="link text-lg font-semibold" to={`/library/${entry.movementId}`}>
           {movement?.name ?? label(entry.movementId)}
         </Link>
-        {other && <span> with {other.name.toLowerCase()}</span>}
+        {other && <span>{say.common.with(other.name.toLowerCase())}</span>}
         {entry.why && <span className="quiet"> · {entry.why}</span>}
         <p>
           {entry.sets.length === 0 ? (
-            <span className="quiet">no set logged</span>
+            <span className="quiet">{say.review.noSetLogged}</span>
           ) : (
             <>
               {entry.sets.map((set) => setWords(set, loads.size > 1)).join(' · ')}{' '}
@@ -308,32 +310,27 @@ function EntryRow({
           )}
         </p>
         {entry.sets.some((set) => set.effort) && (
-          <p className="quiet text-sm">felt {[...new Set(entry.sets.flatMap((set) => set.effort ?? []))].join(', ')}</p>
+          <p className="quiet text-sm">
+            {say.review.felt([...new Set(entry.sets.flatMap((set) => set.effort ?? []))].join(', '))}
+          </p>
         )}
       </div>
       {entry.sets.length > 0 && (
         <p className="quiet text-sm sm:text-right">
-          {totals.sets === 1 ? '1 set' : `${totals.sets} sets`} · {totals.amount} {unit} in all
-          {totals.pulses > 0 && `, ${totals.pulses} pulses`}
-          {totals.held > 0 && `, ${totals.held} s held`}
+          {say.review.setsInAll(totals.sets, totals.amount, unit)}
+          {totals.pulses > 0 && say.review.pulses(totals.pulses)}
+          {totals.held > 0 && say.review.sHeld(totals.held)}
           {sides === 'each' && totals.left !== totals.right && (
-            <strong className="text-base-content block">
-              left {totals.left}, right {totals.right}
-            </strong>
+            <strong className="text-base-content block">{say.review.leftRight(totals.left, totals.right)}</strong>
           )}
-          {totals.volumeKg > 0 && <span className="block">{totals.volumeKg} kg moved</span>}
+          {totals.volumeKg > 0 && <span className="block">{say.review.kgMoved(totals.volumeKg)}</span>}
         </p>
       )}
     </li>
   );
 }
 
-const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
-  fixed: 'fixed',
-  better: 'better',
-  same: 'no change',
-  worse: 'worse',
-};
+const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = say.review.outcomeWords;
 
 function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement | undefined }) {
   const rows = lane.entries.flatMap((entry) =>
@@ -342,7 +339,7 @@ function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement 
       return { entry, seen, movement, fault: movement?.faults.find((f) => f.id === seen.faultId) };
     }),
   );
-  if (rows.length === 0) return <p className="quiet py-2">No fault was marked.</p>;
+  if (rows.length === 0) return <p className="quiet py-2">{say.review.noFaultMarked}</p>;
   return (
     <ul className="ruled">
       {rows.map(({ entry, seen, movement, fault }) => (
@@ -351,7 +348,8 @@ function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement 
             {fault && <SeverityMark severity={fault.severity} />}
             <span className="font-semibold">{fault?.name ?? label(seen.faultId)}</span>
             <span className="quiet">
-              · {movement?.name} · {seen.open ? 'still open' : 'fixed'}
+              · {movement?.name}
+              {say.review.stillOpenFixed(seen.open)}
             </span>
           </p>
           <ul className="ml-7 text-sm">
@@ -365,7 +363,7 @@ function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement 
                 return (
                   <li key={given.eventId}>
                     {spoken ? `“${spoken}”` : (correction?.do ?? label(given.correctionId))}{' '}
-                    <strong>{given.outcome ? OUTCOME_WORDS[given.outcome] : 'given'}</strong>
+                    <strong>{given.outcome ? OUTCOME_WORDS[given.outcome] : say.review.given}</strong>
                   </li>
                 );
               })}
@@ -379,13 +377,13 @@ function FaultRows({ lane, find }: { lane: Lane; find: (id: string) => Movement 
 function Pains({ lane }: { lane: Lane }) {
   if (lane.pains.length === 0) return null;
   return (
-    <Part title="Pain">
+    <Part title={say.common.pain}>
       <ul className="ruled">
         {lane.pains.map((pain) => (
           <li key={pain.id} className="py-2">
             <p className="text-error text-lg font-semibold">
-              {label(pain.quality)} at the {painPlace(pain)}
-              {pain.movementId && ` in ${inWords(pain.movementId)}`}
+              {say.review.atThe(label(pain.quality), painPlace(pain))}
+              {pain.movementId && say.review.inMovement(inWords(pain.movementId))}
             </p>
             <p className="text-sm">{PAIN_ADVICE[pain.quality]}</p>
           </li>
@@ -413,7 +411,7 @@ function NextTime({
     find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
   );
   const done = ids.filter((id) => lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0));
-  if (done.length === 0) return <p className="quiet py-2">Nothing was done that could be built on.</p>;
+  if (done.length === 0) return <p className="quiet py-2">{say.review.nothingWasDoneThatCould}</p>;
   // Nobody is asked how a warm-up or a stretch felt: it is done again, unless something was seen in it.
   const around = new Set(
     (view.programme?.plan.blocks ?? []).filter(isAround).flatMap(({ items }) => items.map(({ id }) => id)),
@@ -437,7 +435,8 @@ function NextTime({
         ))}
       {again.length > 0 && (
         <li className="py-2">
-          <span className="font-semibold">Warm-up and stretch</span>: the same again ({again.map(nameOf).join(', ')}).
+          <span className="font-semibold">{say.review.warmUpAndStretch}</span>
+          {say.review.theSameAgain(again.map(nameOf).join(', '))}
         </li>
       )}
     </ul>

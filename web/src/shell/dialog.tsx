@@ -1,6 +1,7 @@
 /** A modal sheet over a screen: closes by Escape, by its button, and by a tap beside it. */
 import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
+import { say } from '../words/say';
 
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const dialog = useRef<HTMLDialogElement>(null);
@@ -16,7 +17,7 @@ export function Dialog({ title, onClose, children }: { title: string; onClose: (
       <div className="p-5">
         <div className="mb-4 flex items-center justify-between gap-4">
           <h2 className="text-2xl">{title}</h2>
-          <button type="button" className="btn target" aria-label="Close" onClick={onClose}>
+          <button type="button" className="btn target" aria-label={say.shell.close} onClick={onClose}>
             <X aria-hidden />
           </button>
         </div>

@@ -7,6 +7,8 @@ import { Link, useLocation } from 'react-router';
 import { studioQuery } from '../api/queries';
 import { Dialog } from './dialog';
 import { useKeys } from './use-keys';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 /** @param small one of the buttons in the head of the floor */
 export function Emergency({ small = false }: { small?: boolean }) {
@@ -24,14 +26,14 @@ export function Emergency({ small = false }: { small?: boolean }) {
             ? 'btn target w-14 px-0'
             : 'flex min-h-14 flex-1 cursor-pointer flex-col items-center justify-center gap-1 px-1 text-sm hover:bg-white/10 sm:mt-auto sm:min-h-18 sm:flex-none'
         }
-        {...(small ? { title: 'Emergency' } : {})}
+        {...(small ? { title: say.shell.emergency } : {})}
         onClick={() => setOpen(true)}
       >
         <Phone aria-hidden size={22} />
-        <span className={small ? 'sr-only' : 'max-sm:sr-only'}>Emergency</span>
+        <span className={small ? 'sr-only' : 'max-sm:sr-only'}>{say.shell.emergency}</span>
       </button>
       {open && (
-        <Dialog title="Emergency" onClose={close}>
+        <Dialog title={say.shell.emergency} onClose={close}>
           <p className="alarm mb-4 p-4 text-2xl font-bold">{EMERGENCY_ADVICE}</p>
           {studio?.emergencyPhone && (
             <p className="mb-4">
@@ -47,11 +49,14 @@ export function Emergency({ small = false }: { small?: boolean }) {
             <p className="text-2xl whitespace-pre-line">{studio.emergencyText}</p>
           ) : (
             <p>
-              What is done here is not written down yet:{' '}
-              <Link className="link" to="/studio" onClick={close}>
-                write it in the studio
-              </Link>
-              .
+              <Marked
+                words={say.shell.whatIsDoneHereIs}
+                as={(where) => (
+                  <Link className="link" to="/studio" onClick={close}>
+                    {where}
+                  </Link>
+                )}
+              />
             </p>
           )}
         </Dialog>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { keepingQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { bytesWords } from '../words/dates';
+import { say } from '../words/say';
 
 const LOOK_MS = 60_000;
 
@@ -12,7 +13,7 @@ export function LowSpace() {
   if (!data?.low) return null;
   return (
     <p role="alert" className="no-print border-error text-error border-b-2 px-4 py-2 font-bold">
-      Only {bytesWords(data.freeBytes)} free on the disk of the studio: make room, or nothing can be saved soon.
+      {say.shell.onlyFreeOnTheDisk(bytesWords(data.freeBytes))}
     </p>
   );
 }

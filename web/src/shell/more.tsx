@@ -1,4 +1,5 @@
 /** The rest of a list that comes page by page. */
+import { say } from '../words/say';
 export function More({
   query: { hasNextPage, isFetchingNextPage, fetchNextPage },
   what,
@@ -9,7 +10,7 @@ export function More({
   if (!hasNextPage) return null;
   return (
     <button type="button" className="btn mt-4" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-      {isFetchingNextPage ? 'Fetching …' : `Show more ${what}`}
+      {isFetchingNextPage ? say.shell.fetchingMore : say.shell.showMore(what)}
     </button>
   );
 }

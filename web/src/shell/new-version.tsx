@@ -1,6 +1,7 @@
 /** The application kept on this device; a newer one waits until the trainer takes it, and never comes under a running session. */
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
+import { say } from '../words/say';
 
 /** Says that a newer version is here, anywhere but on the floor. */
 export function NewVersion() {
@@ -30,9 +31,9 @@ export function NewVersion() {
   };
   return (
     <p role="status" className="no-print border-base-content flex flex-wrap items-center gap-4 border-b-2 px-4 py-2">
-      A newer Waxwing is here.
+      {say.shell.aNewerWaxwingIsHere}
       <button type="button" className="btn btn-sm btn-primary" onClick={take}>
-        Use it now
+        {say.shell.useItNow}
       </button>
     </p>
   );

@@ -1,12 +1,13 @@
 /** Where one can go from every screen. */
 import { BookOpen, CalendarDays, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
+import { say } from '../words/say';
 
 export const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [
-  { to: '/', name: 'Today', Icon: CalendarDays },
-  { to: '/library', name: 'Library', Icon: BookOpen },
-  { to: '/people', name: 'People', Icon: Users },
-  { to: '/plan', name: 'Plan', Icon: Ruler },
-  { to: '/floor', name: 'Floor', Icon: Dumbbell },
-  { to: '/review', name: 'Review', Icon: ClipboardCheck },
-  { to: '/studio', name: 'Studio', Icon: House },
+  { to: '/', name: say.common.today, Icon: CalendarDays },
+  { to: '/library', name: say.common.library, Icon: BookOpen },
+  { to: '/people', name: say.common.people, Icon: Users },
+  { to: '/plan', name: say.common.plan, Icon: Ruler },
+  { to: '/floor', name: say.common.floor, Icon: Dumbbell },
+  { to: '/review', name: say.common.review, Icon: ClipboardCheck },
+  { to: '/studio', name: say.common.studio, Icon: House },
 ];

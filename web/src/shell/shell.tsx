@@ -11,6 +11,7 @@ import { PLACES } from './places';
 import { Loading } from './states';
 import { useWide } from './use-wide';
 import './theme';
+import { say } from '../words/say';
 
 /** The `handle` of a route that has the screen for itself, without the rail. */
 export const WHOLE_SCREEN = 'whole-screen';
@@ -33,7 +34,7 @@ function House() {
   return (
     <div className="flex h-full flex-col-reverse sm:flex-row">
       <a href="#main" className="btn btn-primary sr-only focus:not-sr-only focus:absolute focus:z-50">
-        Skip to content
+        {say.shell.skipToContent}
       </a>
       {!whole && !folded && <Rail />}
       {/* What is said above a screen takes its room from it: a screen that fills the rest still ends at the edge. */}
@@ -46,7 +47,7 @@ function House() {
           className="flex min-h-0 flex-1 flex-col overflow-y-auto outline-none"
           aria-busy={navigation.state === 'loading'}
         >
-          <Suspense fallback={<Loading what="the screen" />}>
+          <Suspense fallback={<Loading what={say.shell.theScreen} />}>
             <Outlet />
           </Suspense>
         </main>
@@ -59,7 +60,10 @@ function House() {
 /** Where one can go, from every screen, and what to do in an emergency. */
 function Rail() {
   return (
-    <nav aria-label="Main" className="flex shrink-0 bg-neutral text-neutral-content sm:w-21 sm:flex-col sm:pt-4">
+    <nav
+      aria-label={say.common.main}
+      className="flex shrink-0 bg-neutral text-neutral-content sm:w-21 sm:flex-col sm:pt-4"
+    >
       {PLACES.map(({ to, name, Icon }) => (
         <NavLink
           key={to}

@@ -2,10 +2,11 @@
 import type { ReactNode } from 'react';
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
 import { ProblemError } from '../api/http';
+import { say } from '../words/say';
 
 export const Loading = ({ what }: { what: string }) => (
   <p role="status" className="quiet p-8 text-lg">
-    Fetching {what} …
+    {say.shell.fetching(what)}
   </p>
 );
 
@@ -20,18 +21,14 @@ export const Empty = ({ title, children }: { title: string; children?: ReactNode
 export function Failed({ error, retry }: { error: Error; retry?: () => void }) {
   const status = error instanceof ProblemError ? error.status : -1;
   const title =
-    status === 0 ? 'The server does not answer' : status === 404 ? 'There is nothing here' : 'This did not work';
+    status === 0 ? say.shell.serverAway : status === 404 ? say.shell.thereIsNothingHere : say.shell.thisDidNotWork;
   return (
     <div role="alert" className="max-w-xl px-6 py-12">
       <h2 className="mb-2">{title}</h2>
-      <p className="quiet mb-4 text-lg">
-        {status === 0
-          ? 'Check that Waxwing is still running on the machine that serves it. Nothing that you tapped is lost.'
-          : error.message}
-      </p>
+      <p className="quiet mb-4 text-lg">{status === 0 ? say.shell.checkThatWaxwingIsStill : error.message}</p>
       {retry && (
         <button type="button" className="btn btn-primary" onClick={retry}>
-          Try again
+          {say.shell.tryAgain}
         </button>
       )}
     </div>
@@ -52,14 +49,10 @@ export function BrokenScreen() {
   if (error instanceof ProblemError) return <Failed error={error} retry={() => window.location.reload()} />;
   const missing = !error || (isRouteErrorResponse(error) && error.status === 404);
   return (
-    <Empty title={missing ? 'There is no such page' : 'This screen broke'}>
-      <p>
-        {missing
-          ? 'The address may be mistyped, or what it showed is gone.'
-          : 'Reload the page. Nothing that you tapped is lost.'}
-      </p>
+    <Empty title={missing ? say.shell.thereIsNoSuchPage : say.shell.thisScreenBroke}>
+      <p>{missing ? say.shell.theAddressMayBeMistyped : say.shell.reloadThePageNothingThat}</p>
       <Link className="btn btn-primary" to="/library">
-        To the library
+        {say.common.toTheLibrary}
       </Link>
     </Empty>
   );

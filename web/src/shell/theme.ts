@@ -1,13 +1,9 @@
 /** Light, dim or high contrast: as the machine prefers, until the trainer chooses. The choice stays on this device. */
 import { useSyncExternalStore } from 'react';
 import { keepHere, keptHere } from './kept';
+import { say } from '../words/say';
 
-export const THEMES = {
-  auto: 'As this device',
-  waxwing: 'Light',
-  'waxwing-dim': 'Dim',
-  'waxwing-contrast': 'High contrast',
-} as const;
+export const THEMES = say.shell.themes;
 export type Theme = keyof typeof THEMES;
 
 export const THEME_KEY = 'waxwing-theme';

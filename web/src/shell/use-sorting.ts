@@ -10,6 +10,7 @@ import {
   type Over,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { say } from '../words/say';
 
 interface Carried {
   active: Active;
@@ -28,10 +29,10 @@ export function useSorting(ids: readonly string[], name: string, pull?: number) 
   );
   const at = (one: Active | Over | null): number => (one ? ids.indexOf(String(one.id)) : -1);
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `${name} ${at(active) + 1} is taken up.`,
-    onDragOver: ({ over }) => (over ? `Now at place ${at(over) + 1} of ${ids.length}.` : undefined),
-    onDragEnd: ({ over }) => (over ? `Put down at place ${at(over) + 1}.` : undefined),
-    onDragCancel: () => 'Put back where it was.',
+    onDragStart: ({ active }) => say.shell.isTakenUp(name, at(active) + 1),
+    onDragOver: ({ over }) => (over ? say.shell.nowAtPlaceOf(at(over) + 1, ids.length) : undefined),
+    onDragEnd: ({ over }) => (over ? say.shell.putDownAtPlace(at(over) + 1) : undefined),
+    onDragCancel: () => say.shell.putBackWhereItWas,
   };
   return {
     context: {
@@ -39,7 +40,7 @@ export function useSorting(ids: readonly string[], name: string, pull?: number) 
       collisionDetection: closestCenter,
       accessibility: {
         announcements,
-        screenReaderInstructions: { draggable: 'Space takes it up, the arrow keys carry it, Space puts it down.' },
+        screenReaderInstructions: { draggable: say.shell.spaceTakesItUpThe },
       },
     },
     /** From which place to which; the same where nothing is below. */

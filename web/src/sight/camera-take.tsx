@@ -2,6 +2,7 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { useWakeLock } from '../floor/use-wake-lock';
 import { useCamera } from './use-camera';
+import { say } from '../words/say';
 
 const COUNTDOWN = 5;
 const MOST_SECONDS = 120;
@@ -56,12 +57,12 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
       <div role="alert" className="max-w-2xl space-y-3">
         <p className="text-lg">{trouble}</p>
         <button type="button" className="btn" onClick={onClose}>
-          Back
+          {say.common.back}
         </button>
       </div>
     );
   return (
-    <section aria-label="Camera" className="space-y-3">
+    <section aria-label={say.sight.camera} className="space-y-3">
       <div className="bg-neutral relative inline-block max-w-full">
         <video ref={view} autoPlay muted playsInline className="block max-h-[56vh] max-w-full" />
         {/* The body should stand between these lines. */}
@@ -75,13 +76,11 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
           </p>
         )}
       </div>
-      <p className="quiet max-w-2xl">
-        Stand the device still at hip height, three to four metres away, so that head and feet stay inside the lines.
-      </p>
+      <p className="quiet max-w-2xl">{say.sight.standTheDeviceStillAt}</p>
       <div className="flex flex-wrap gap-3">
         {phase.at === 'filming' ? (
           <button type="button" className="btn btn-primary target" onClick={() => recorder.current?.stop()}>
-            Stop after {phase.gone} s and read it
+            {say.sight.stopAfterSAndRead(phase.gone)}
           </button>
         ) : (
           <button
@@ -90,7 +89,7 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
             disabled={!stream || phase.at === 'counting'}
             onClick={() => setPhase({ at: 'counting', left: COUNTDOWN })}
           >
-            Film in {COUNTDOWN} s
+            {say.sight.filmInS(COUNTDOWN)}
           </button>
         )}
         {phase.at === 'ready' && (
@@ -99,11 +98,11 @@ export function CameraTake({ onTaken, onClose }: { onTaken: (file: File) => void
             className="btn target"
             onClick={() => setFacing(facing === 'user' ? 'environment' : 'user')}
           >
-            Other camera
+            {say.common.otherCamera}
           </button>
         )}
         <button type="button" className="btn target" onClick={onClose}>
-          Cancel
+          {say.common.cancel}
         </button>
       </div>
     </section>

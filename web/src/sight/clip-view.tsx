@@ -4,6 +4,7 @@ import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { type Clip, goTo, layInto, playAt } from './clip';
 import { drawBody, nearest } from './overlay';
+import { say } from '../words/say';
 
 interface Props {
   clip: Clip;
@@ -59,7 +60,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
   const share = (time: number): string => `${Math.max(0, Math.min(100, (100 * time) / seconds))}%`;
   const turn = reading && reading.quarters > 0 ? `rotate(${reading.quarters * 90}deg)` : undefined;
   return (
-    <section aria-label="Clip" className="min-w-0">
+    <section aria-label={say.sight.clip} className="min-w-0">
       <div className="bg-neutral relative mx-auto max-h-[52vh]" style={{ aspectRatio: `${width} / ${height}` }}>
         <div ref={holder} className="absolute inset-0" style={{ transform: turn }}>
           <canvas
@@ -74,7 +75,7 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
         <button
           type="button"
           className="btn target"
-          aria-label={playing ? 'Pause' : 'Play'}
+          aria-label={playing ? say.common.pause : say.common.play}
           onClick={() => {
             playAt(video, speed);
             if (playing) video.pause();
@@ -92,16 +93,14 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
             playAt(video, next);
           }}
         >
-          Speed {speed} ×
+          {say.sight.speed(speed)}
         </button>
-        <span className="tabular-nums">
-          {at.toFixed(1)} of {seconds.toFixed(1)} s
-        </span>
+        <span className="tabular-nums">{say.sight.clipAt(at.toFixed(1), seconds.toFixed(1))}</span>
       </div>
       <input
         type="range"
         className="range range-sm mt-2 w-full"
-        aria-label="Moment of the clip"
+        aria-label={say.sight.momentOfTheClip}
         min={0}
         max={seconds}
         step={0.05}
@@ -110,13 +109,17 @@ export function ClipView({ clip: { video, seconds, width, height }, series, read
         onChange={(event) => goTo(video, Number(event.target.value))}
       />
       {reading && reading.reps.length > 0 && (
-        <div className="relative mt-1 h-11" role="group" aria-label={reading.holds ? 'Pieces' : 'Reps'}>
+        <div
+          className="relative mt-1 h-11"
+          role="group"
+          aria-label={reading.holds ? say.sight.pieces : say.common.reps}
+        >
           {reading.reps.map(({ starts, turns, ends }, i) => (
             <button
               key={i}
               type="button"
-              title={`${reading.holds ? 'Piece' : 'Rep'} ${i + 1}`}
-              aria-label={`${reading.holds ? 'Piece' : 'Rep'} ${i + 1}${marked.has(i) ? ', something was seen' : ''}`}
+              title={`${reading.holds ? say.sight.piece : say.sight.rep} ${i + 1}`}
+              aria-label={`${reading.holds ? say.sight.piece : say.sight.rep} ${i + 1}${marked.has(i) ? say.sight.somethingWasSeen : ''}`}
               className={`absolute inset-y-0 cursor-pointer border-2 text-sm font-bold ${
                 marked.has(i) ? 'border-error text-error' : 'border-base-content/50'
               }`}

@@ -1,5 +1,6 @@
 /** A clip that the browser plays: opened, or refused in words. It stays where the trainer has it; nothing of it is kept or sent. */
 
+import { say } from '../words/say';
 export class NoClip extends Error {}
 
 export interface Clip {
@@ -24,7 +25,7 @@ const once = (video: HTMLVideoElement, event: string): Promise<void> =>
     const stop = new AbortController();
     const timer = setTimeout(() => {
       stop.abort();
-      reject(new NoClip('This clip does not start. Play it once on the device and save it again.'));
+      reject(new NoClip(say.sight.clipDoesNotStart));
     }, OPENING_MS);
     const done = (end: () => void) => () => {
       clearTimeout(timer);
@@ -34,9 +35,7 @@ const once = (video: HTMLVideoElement, event: string): Promise<void> =>
     video.addEventListener(event, done(resolve), { signal: stop.signal });
     video.addEventListener(
       'error',
-      done(() =>
-        reject(new NoClip('This file cannot be played: it is damaged, or of a kind that this browser does not know.')),
-      ),
+      done(() => reject(new NoClip(say.sight.cannotBePlayed))),
       { signal: stop.signal },
     );
   });
@@ -57,7 +56,7 @@ export async function openClip(url: string): Promise<Clip> {
   video.src = url;
   await ready;
   const { videoWidth: width, videoHeight: height } = video;
-  if (width === 0 || height === 0) throw new NoClip('This file has sound but no picture.');
+  if (width === 0 || height === 0) throw new NoClip(say.sight.noPicture);
   if (!Number.isFinite(video.duration)) {
     // A recording of a browser says how long it is only at its end.
     const known = once(video, 'durationchange');
@@ -66,16 +65,16 @@ export async function openClip(url: string): Promise<Clip> {
     await seek(video, 0);
   }
   const { duration } = video;
-  if (!(duration > 0.5)) throw new NoClip('This clip is too short to show a rep.');
+  if (!(duration > 0.5)) throw new NoClip(say.sight.tooShort);
   const notes: string[] = [];
-  if (duration > MOST_SECONDS) notes.push(`Only the first ${MOST_SECONDS / 60} minutes are read.`);
-  if (Math.max(width, height) > 1920) notes.push('The picture is made smaller before it is read.');
+  if (duration > MOST_SECONDS) notes.push(say.sight.onlyTheFirstMinutesAre(MOST_SECONDS / 60));
+  if (Math.max(width, height) > 1920) notes.push(say.sight.thePictureIsMadeSmaller);
   return { video, seconds: Math.min(duration, MOST_SECONDS), width, height, notes };
 }
 
 /** Of a file that the trainer chose. @throws NoClip */
 export async function openFile(file: File): Promise<Clip> {
-  if (file.size === 0) throw new NoClip('This file is empty.');
+  if (file.size === 0) throw new NoClip(say.sight.emptyFile);
   const url = URL.createObjectURL(file);
   try {
     return await openClip(url);

@@ -1,5 +1,6 @@
 /** The clips that ship, filmed from the figure. */
 import list from '../../film/clips.json';
+import { say } from '../words/say';
 
 interface DemoClip {
   file: string;
@@ -12,6 +13,6 @@ interface DemoClip {
 export const DEMO_CLIPS: readonly DemoClip[] = list.map(({ file, movement, view, fault, words }) => ({
   file,
   movementId: movement,
-  from: `from the ${view}`,
-  shows: fault ? `with a fault: ${words}` : words,
+  from: say.sight.fromThe(view),
+  shows: fault ? say.sight.withAFault(words) : words,
 }));

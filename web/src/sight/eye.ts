@@ -2,6 +2,7 @@
 import { FOLDER, SIZES } from 'virtual:sight-files';
 import { type Remote, wrap } from 'comlink';
 import type { Eye } from './eye.worker';
+import { say } from '../words/say';
 
 export class NoEye extends Error {}
 
@@ -25,7 +26,7 @@ const canSee = (): boolean => typeof WebAssembly === 'object' && WebAssembly.val
 async function fetched(path: string, gone: (bytes: number) => void): Promise<Uint8Array<ArrayBuffer>> {
   const answer = await fetch(path).catch(() => null);
   if (!answer?.ok || !answer.body || answer.headers.get('content-type')?.startsWith('text/html'))
-    throw new NoEye('What is needed to see could not be fetched. Check the connection to the desk and try again.');
+    throw new NoEye(say.sight.eyeNotFetched);
   const parts: Uint8Array[] = [];
   const reader = answer.body.getReader();
   for (let step = await reader.read(); !step.done; step = await reader.read()) {
@@ -38,8 +39,7 @@ async function fetched(path: string, gone: (bytes: number) => void): Promise<Uin
 let opening: Promise<Remote<Eye>> | undefined;
 
 async function open(progress: (share: number) => void): Promise<Remote<Eye>> {
-  if (!canSee())
-    throw new NoEye('This browser is too old to read a clip. Everything else works; a newer browser reads clips too.');
+  if (!canSee()) throw new NoEye(say.sight.browserTooOld);
   let sum = 0;
   const gone = (bytes: number): void => progress((sum += bytes) / EYE_BYTES);
   // The engine fetches its own two files: they are asked for before, so that it finds them here, and to see them come.
@@ -54,7 +54,7 @@ async function open(progress: (share: number) => void): Promise<Remote<Eye>> {
 export function openEye(progress: (share: number) => void = () => {}): Promise<Remote<Eye>> {
   opening ??= open(progress).catch((error: unknown) => {
     opening = undefined;
-    throw error instanceof NoEye ? error : new NoEye('What is needed to see does not start in this browser.');
+    throw error instanceof NoEye ? error : new NoEye(say.sight.eyeDoesNotStart);
   });
   return opening;
 }

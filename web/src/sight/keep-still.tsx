@@ -10,6 +10,7 @@ import { Wrong } from '../shell/states';
 import { firstName } from '../words/names';
 import { type Clip, MOST_PIXELS } from './clip';
 import { drawBody, nearest } from './overlay';
+import { say } from '../words/say';
 
 interface Props {
   client: ClientOnDay;
@@ -30,7 +31,7 @@ function pictureOf({ video, width, height }: Clip, series: Series, quarters: num
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = quarters % 2 === 0 ? [w, h] : [h, w];
   const pen = canvas.getContext('2d');
-  if (!pen) throw new Error('This browser cannot draw the picture.');
+  if (!pen) throw new Error(say.sight.thisBrowserCannotDrawThe);
   pen.translate(canvas.width / 2, canvas.height / 2);
   pen.rotate((quarters * Math.PI) / 2);
   pen.translate(-w / 2, -h / 2);
@@ -40,7 +41,7 @@ function pictureOf({ video, width, height }: Clip, series: Series, quarters: num
     const picture = canvas.toDataURL('image/jpeg', quality).split(',')[1] ?? '';
     if (picture.length * 0.75 <= MOST_STILL_BYTES) return picture;
   }
-  throw new Error('This picture is too large to keep.');
+  throw new Error(say.sight.thisPictureIsTooLarge);
 }
 
 export function KeepStill({ client, movement, clip, series, quarters, says }: Props) {
@@ -61,7 +62,7 @@ export function KeepStill({ client, movement, clip, series, quarters, says }: Pr
   return (
     <div>
       <button type="button" className="btn" disabled={keep.isPending} onClick={() => keep.mutate()}>
-        {keep.isSuccess ? 'Kept. Keep this one too' : `Keep this picture in ${firstName(client)}’s file`}
+        {keep.isSuccess ? say.sight.keptKeepThisOneToo : say.sight.keepThisPictureInS(firstName(client))}
       </button>
       <Wrong error={keep.error} />
     </div>

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Wrong } from '../shell/states';
 import { bytesWords } from '../words/dates';
 import { EYE_BYTES, EYE_FILES } from './eye';
+import { say } from '../words/say';
 
 /** The service worker looks here first. */
 const CACHE = 'waxwing-sight';
@@ -33,12 +34,14 @@ export function KeptEye() {
   return (
     <div className="mt-8">
       <p className="quiet mb-2">
-        {kept.data
-          ? 'What is needed to read clips is kept on this device.'
-          : `What is needed to read clips (${bytesWords(EYE_BYTES)}) comes from the desk when it is first used.`}
+        {kept.data ? say.sight.whatIsNeededToRead : say.sight.whatIsNeededToReadClips(bytesWords(EYE_BYTES))}
       </p>
       <button type="button" className="btn" disabled={change.isPending} onClick={() => change.mutate()}>
-        {change.isPending ? 'One moment …' : kept.data ? 'Take it off this device' : 'Keep it on this device'}
+        {change.isPending
+          ? say.sight.oneMoment
+          : kept.data
+            ? say.sight.takeItOffThisDevice
+            : say.sight.keepItOnThisDevice}
       </button>
       <Wrong error={change.error} />
     </div>

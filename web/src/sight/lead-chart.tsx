@@ -1,16 +1,9 @@
 /** The quantity by which reps are told, in time, with the place where a clean rep turns as a band. */
 import { type Lead, leadUnit, type Reading } from '@waxwing/core/sight';
 import { optionsWith, Picture, useColours } from '../charts/picture';
+import { say } from '../words/say';
 
-const LEAD_NAMES: Readonly<Record<Lead, string>> = {
-  'hip-height': 'Height of the hips',
-  'hand-height': 'Height of the hands',
-  'knee-bend': 'Bend of the knees',
-  'hip-bend': 'Bend of the hips',
-  'elbow-bend': 'Bend of the elbows',
-  'arm-raise': 'Height of the arms',
-  'trunk-lean': 'Lean of the trunk',
-};
+const LEAD_NAMES: Readonly<Record<Lead, string>> = say.sight.leadNames;
 
 /** More points than this are not told apart on a screen. */
 const MOST_POINTS = 400;
@@ -25,17 +18,16 @@ export function LeadChart({ reading: { times, values, lead, clean } }: { reading
   const target = clean.rep?.reach ?? clean.to;
   const flat = (value: number): number[] => shown.map(() => value);
   const options = optionsWith(ink, line, {
-    x: { ticks: { color: ink, maxTicksLimit: 12 }, title: { display: true, text: 'Seconds', color: ink } },
+    x: { ticks: { color: ink, maxTicksLimit: 12 }, title: { display: true, text: say.common.seconds, color: ink } },
     y: { title: { display: true, text: unit, color: ink } },
   });
   return (
     <figure className="min-w-0">
       <figcaption className="mb-1">
-        <strong>{LEAD_NAMES[lead]}</strong>{' '}
-        <span className="quiet">in {unit}; the band is where a clean rep turns</span>
+        <strong>{LEAD_NAMES[lead]}</strong> <span className="quiet">{say.sight.inTheBandIsWhere(unit)}</span>
       </figcaption>
       <Picture
-        said={`${LEAD_NAMES[lead]} in time; a clean rep turns at ${Math.round(target)} ${unit}`}
+        said={say.sight.inTimeACleanRep(LEAD_NAMES[lead], Math.round(target), unit)}
         options={{ ...options, plugins: { legend: { display: false } } }}
         data={{
           labels: shown.map((i) => (times[i] as number).toFixed(1)),

@@ -14,6 +14,7 @@ import { rankedReps } from './ranked';
 import { RepPair } from './rep-pair';
 import { readIn } from './reader';
 import type { Told } from './reader.worker';
+import { say } from '../words/say';
 
 interface Props {
   clip: Clip;
@@ -41,15 +42,12 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
     gcTime: 0,
   });
   if (query.error) return <Failed error={query.error} retry={() => void query.refetch()} />;
-  if (query.isPending) return <Loading what="the reading" />;
+  if (query.isPending) return <Loading what={say.sight.theReading} />;
   const reading = query.data;
   if (!reading)
     return (
       <div className="max-w-xl space-y-3 text-lg">
-        <p role="alert">
-          {movement.name} could not be read from this clip: no body was seen for long enough, or this movement has no
-          figure to compare with.
-        </p>
+        <p role="alert">{say.sight.couldNotBeReadFrom(movement.name)}</p>
         <Another onClose={onClose} />
       </div>
     );
@@ -70,7 +68,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
         <Sentences reading={reading} movement={movement} clip={clip} />
         <div className="flex flex-wrap items-end gap-3">
           <label>
-            <span className="quiet block text-sm">Filmed from</span>
+            <span className="quiet block text-sm">{say.sight.filmedFrom}</span>
             <select
               className="select w-auto"
               value={reading.stand.view}
@@ -88,7 +86,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
             className="btn"
             onClick={() => setQuarters(((reading.quarters + 1) % 4) as Told['quarters'])}
           >
-            Turn the picture
+            {say.sight.turnThePicture}
           </button>
           {client && (
             <KeepStill
@@ -116,7 +114,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
 
 const Another = ({ onClose }: { onClose: () => void }) => (
   <button type="button" className="btn" onClick={onClose}>
-    Another clip
+    {say.sight.anotherClip}
   </button>
 );
 
@@ -131,7 +129,7 @@ const OFTEN = 0.8;
 function Sentences({ reading, movement, clip }: { reading: Reading; movement: Movement; clip: Clip }) {
   const said = sentencesOf(reading, faultName(movement));
   return (
-    <section aria-label="What was seen" className="space-y-3 text-lg">
+    <section aria-label={say.sight.whatWasSeen} className="space-y-3 text-lg">
       <h2 className="text-2xl">{movement.name}</h2>
       {said.seen.length > 0 && (
         <ul className="space-y-1">
@@ -143,22 +141,22 @@ function Sentences({ reading, movement, clip }: { reading: Reading; movement: Mo
         </ul>
       )}
       <p className="text-xl">{said.facts.join(' ')}</p>
-      {said.notSeen.length > 0 && <p>Not seen: {said.notSeen.join(', ')}.</p>}
+      {said.notSeen.length > 0 && <p>{say.common.notSeen(said.notSeen.join(', '))}</p>}
       {said.cannot.map(({ why, kinds }) => (
         <p key={why} className="quiet">
-          Can’t tell, {why}: {kinds.join(', ')}.
+          {say.common.cantTell(why, kinds.join(', '))}
         </p>
       ))}
       {reading.present < OFTEN && (
-        <p className="quiet">The body is seen in {Math.round(100 * reading.present)} % of the clip.</p>
+        <p className="quiet">{say.sight.theBodyIsSeenIn(Math.round(100 * reading.present))}</p>
       )}
-      {reading.quarters > 0 && <p className="quiet">The picture lay on its side and was turned.</p>}
+      {reading.quarters > 0 && <p className="quiet">{say.sight.thePictureLayOnIts}</p>}
       {clip.notes.map((note) => (
         <p key={note} className="quiet">
           {note}
         </p>
       ))}
-      <p className="quiet text-sm">Read by a camera, which errs: you decide. Nothing is recorded by itself.</p>
+      <p className="quiet text-sm">{say.sight.readByACameraWhich}</p>
     </section>
   );
 }
@@ -169,7 +167,7 @@ function sentencesAt(reading: Reading, movement: Movement, seconds: number): str
   const rep = reading.reps.findIndex(({ starts, ends }) => seconds >= starts && seconds <= ends);
   const seen = reading.answers.filter((answer) => answer.seen.includes(rep)).map(({ kind }) => name(kind));
   const { facts } = sentencesOf(reading, name);
-  return [rep < 0 ? '' : `Rep ${rep + 1}.`, seen.length > 0 ? `${seen.join(', ')}.` : '', ...facts]
+  return [rep < 0 ? '' : say.sight.repAt(rep + 1), seen.length > 0 ? `${seen.join(', ')}.` : '', ...facts]
     .filter(Boolean)
     .join(' ')
     .slice(0, 400);
@@ -184,21 +182,30 @@ function RepTable({ reading, movement }: { reading: Reading; movement: Movement 
   return (
     <div className="overflow-x-auto">
       <table className="w-full">
-        <caption className="mb-1 text-left font-bold">{holds ? 'By piece' : 'By rep'}</caption>
+        <caption className="mb-1 text-left font-bold">{holds ? say.sight.byPiece : say.sight.byRep}</caption>
         <thead>
           <tr className="text-right text-sm [&>th]:px-3 [&>th]:font-normal">
             <th scope="col" className="text-left">
-              {holds ? 'Piece' : 'Rep'}
+              {holds ? say.sight.piece : say.sight.rep}
             </th>
             {!holds && (
               <>
-                <th scope="col">Far end</th>
-                <th scope="col">Lowering{tempo.lower > 0 && `, of ${tempo.lower} s`}</th>
-                <th scope="col">Pause{tempo.pause > 0 && `, of ${tempo.pause} s`}</th>
-                <th scope="col">Rising{tempo.rise > 0 && `, of ${tempo.rise} s`}</th>
+                <th scope="col">{say.sight.farEnd}</th>
+                <th scope="col">
+                  {say.sight.lowering}
+                  {tempo.lower > 0 && say.sight.ofSeconds(tempo.lower)}
+                </th>
+                <th scope="col">
+                  {say.common.pause}
+                  {tempo.pause > 0 && say.sight.ofSeconds(tempo.pause)}
+                </th>
+                <th scope="col">
+                  {say.sight.rising}
+                  {tempo.rise > 0 && say.sight.ofSeconds(tempo.rise)}
+                </th>
               </>
             )}
-            {holds && <th scope="col">Held</th>}
+            {holds && <th scope="col">{say.common.held}</th>}
             {shown.map(({ kind }) => (
               <th key={kind} scope="col">
                 {name(kind)}
@@ -215,17 +222,21 @@ function RepTable({ reading, movement }: { reading: Reading; movement: Movement 
               {!holds && (
                 <>
                   <td className={cell}>{amountWords(rep.reach, leadUnit(reading.lead))}</td>
-                  <td className={cell}>{rep.lower.toFixed(1)} s</td>
-                  <td className={cell}>{rep.stay.toFixed(1)} s</td>
-                  <td className={cell}>{rep.rise.toFixed(1)} s</td>
+                  <td className={cell}>{say.common.inSeconds(rep.lower.toFixed(1))}</td>
+                  <td className={cell}>{say.common.inSeconds(rep.stay.toFixed(1))}</td>
+                  <td className={cell}>{say.common.inSeconds(rep.rise.toFixed(1))}</td>
                 </>
               )}
-              {holds && <td className={cell}>{Math.round(rep.stay)} s</td>}
+              {holds && <td className={cell}>{say.common.inSeconds(Math.round(rep.stay))}</td>}
               {shown.map(({ kind, seen, amounts, unit }) => {
                 const amount = amounts[i] as number;
                 return (
                   <td key={kind} className={`${cell} ${seen.includes(i) ? 'text-error font-bold' : ''}`}>
-                    {Number.isNaN(amount) ? '–' : seen.includes(i) ? `seen, ${amountWords(amount, unit)}` : 'no'}
+                    {Number.isNaN(amount)
+                      ? '–'
+                      : seen.includes(i)
+                        ? say.sight.seen(amountWords(amount, unit))
+                        : say.common.no}
                   </td>
                 );
               })}

@@ -8,6 +8,7 @@ import { type Clip, seek } from './clip';
 import { drawBody, nearest } from './overlay';
 import { rankedReps } from './ranked';
 import { sameMoment } from './same-moment';
+import { say } from '../words/say';
 
 interface Props {
   reading: Reading;
@@ -21,16 +22,15 @@ export function RepPair({ reading, movement, clip, series }: Props) {
   const ranked = rankedReps(reading);
   const [worst, best] = [ranked[0], ranked.at(-1)];
   if (!worst || !best || !motion) return null;
-  const word = reading.holds ? 'Piece' : 'Rep';
+  const word = reading.holds ? say.sight.piece : say.sight.rep;
   const clean = reading.clean.rep;
   const at = clean ? sameMoment(worst.rep, worst.rep.turns, clean) : 0;
   const turn = reading.quarters;
   return (
-    <section aria-label="Side by side" className="min-w-0">
+    <section aria-label={say.sight.sideBySide} className="min-w-0">
       <div className="grid grid-cols-3 gap-3">
         <Moment clip={clip} series={series} at={worst.rep.turns} turn={turn}>
-          {word} {worst.i + 1}
-          {worst.off >= 1 ? ', most to mend' : ''}
+          {say.sight.mostToMend(word, worst.i + 1, worst.off)}
         </Moment>
         <figure className="min-w-0">
           <FigureDrawing
@@ -38,14 +38,14 @@ export function RepPair({ reading, movement, clip, series }: Props) {
             at={at}
             view={reading.stand.view}
             reflect={reading.stand.view === 'side' && reading.stand.faces === -1}
-            title={`${movement.name}, clean, at the same moment`}
+            title={say.sight.cleanAtTheSameMoment(movement.name)}
             className="h-56 w-full"
           />
-          <figcaption className="mt-1 text-center">Clean, same moment</figcaption>
+          <figcaption className="mt-1 text-center">{say.sight.cleanSameMoment}</figcaption>
         </figure>
         {best.i !== worst.i && (
           <Moment clip={clip} series={series} at={best.rep.turns} turn={turn}>
-            {word} {best.i + 1}, the best
+            {say.sight.theBest(word, best.i + 1)}
           </Moment>
         )}
       </div>
@@ -92,7 +92,7 @@ function Moment({
   return (
     <figure className="min-w-0">
       {failed ? (
-        <p className="quiet h-56">This moment could not be shown.</p>
+        <p className="quiet h-56">{say.sight.thisMomentCouldNotBe}</p>
       ) : (
         <canvas
           ref={canvas}

@@ -11,6 +11,8 @@ import { today } from '../words/dates';
 import { DEMO_CLIPS } from './demo-clips';
 import { KeptEye } from './kept-eye';
 import { Watcher } from './watcher';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function SightScreen() {
   const [params] = useSearchParams();
@@ -26,25 +28,22 @@ export function SightScreen() {
         <p className="quiet text-sm">
           {clientId ? (
             <Link className="link" to={`/people/${clientId}`}>
-              {clients.find(({ id }) => id === clientId)?.name ?? 'Client'}
+              {clients.find(({ id }) => id === clientId)?.name ?? say.common.client}
             </Link>
           ) : (
             <Link className="link" to={movementId ? `/library/${movementId}` : '/library'}>
-              {name ?? 'Library'}
+              {name ?? say.common.library}
             </Link>
           )}
         </p>
-        <h1>Watch a clip</h1>
-        <p className={trying ? 'sr-only' : 'quiet'}>
-          Reps, depth, tempo and some faults are read on this device. No picture leaves it, and nothing is recorded by
-          itself.
-        </p>
+        <h1>{say.common.watchAClip}</h1>
+        <p className={trying ? 'sr-only' : 'quiet'}>{say.sight.repsDepthTempoAndSome}</p>
       </header>
       <div className={trying ? 'hidden' : 'mb-6 flex flex-wrap items-end gap-4'}>
         <label>
-          <span className="mb-1 block text-sm font-bold">Who</span>
+          <span className="mb-1 block text-sm font-bold">{say.sight.who}</span>
           <select className="select w-64" value={clientId} onChange={(event) => set('client', event.target.value)}>
-            <option value="">A drawn figure, to try it</option>
+            <option value="">{say.sight.aDrawnFigureToTry}</option>
             {clients.map((client) => (
               <option key={client.id} value={client.id}>
                 {client.name}
@@ -54,9 +53,9 @@ export function SightScreen() {
         </label>
         {clientId && (
           <div>
-            <span className="mb-1 block text-sm font-bold">Movement{name ? `: ${name}` : ''}</span>
+            <span className="mb-1 block text-sm font-bold">{say.sight.movement(name ? `: ${name}` : '')}</span>
             <PickMovement
-              title={name ? 'Another movement' : 'Type a movement'}
+              title={name ? say.sight.anotherMovement : say.sight.typeAMovement}
               without={movementId ? [movementId] : []}
               onPick={(id) => set('movement', id)}
             />
@@ -97,7 +96,7 @@ function Tried({ movementId }: { movementId: string }) {
     );
   return (
     <section>
-      <h2 className="mb-3">Clips to try</h2>
+      <h2 className="mb-3">{say.sight.clipsToTry}</h2>
       <ul className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         {[...own, ...others].map(({ file, movementId: id, from, shows }) => (
           <li key={file}>
@@ -114,7 +113,7 @@ function Tried({ movementId }: { movementId: string }) {
           </li>
         ))}
       </ul>
-      <p className="quiet mt-5">Choose a client above to read a clip of theirs, or to use the camera.</p>
+      <p className="quiet mt-5">{say.sight.chooseAClientAboveTo}</p>
     </section>
   );
 }
@@ -123,19 +122,22 @@ function OfClient({ clientId, movementId }: { clientId: string; movementId: stri
   const query = useQuery(clientOnDayQuery(clientId, today()));
   const [beside, setBeside] = useState(false);
   if (query.error) return <Failed error={query.error} />;
-  if (!query.data) return <Loading what="the client" />;
+  if (!query.data) return <Loading what={say.common.theClient} />;
   const client = query.data;
   if (!client.mayFilm)
     return (
       <p className="max-w-2xl text-lg">
-        {client.name} has not agreed to be filmed. Ask first, and{' '}
-        <Link className="link" to={`/people/${clientId}/edit`}>
-          note the day in their file
-        </Link>
-        ; clips and the camera are offered from then on.
+        <Marked
+          words={say.sight.hasNotAgreedToBe(client.name)}
+          as={(where) => (
+            <Link className="link" to={`/people/${clientId}/edit`}>
+              {where}
+            </Link>
+          )}
+        />
       </p>
     );
-  if (!movementId) return <p className="text-lg">Say which movement it is: a clip is compared with its clean rep.</p>;
+  if (!movementId) return <p className="text-lg">{say.sight.sayWhichMovementItIs}</p>;
   return (
     <OfMovement key={movementId} movementId={movementId}>
       {(movement) => (
@@ -145,7 +147,7 @@ function OfClient({ clientId, movementId }: { clientId: string; movementId: stri
             {beside && <Watcher movement={movement} client={client} narrow />}
           </div>
           <button type="button" className="btn mt-6" onClick={() => setBeside(!beside)}>
-            {beside ? 'Take the second clip away' : 'Put a second clip beside it'}
+            {beside ? say.sight.takeTheSecondClipAway : say.sight.putASecondClipBeside}
           </button>
         </>
       )}
@@ -162,5 +164,5 @@ function OfMovement({
 }) {
   const query = useQuery(movementQuery(movementId));
   if (query.error) return <Failed error={query.error} />;
-  return query.data ? children(query.data.movement) : <Loading what="the movement" />;
+  return query.data ? children(query.data.movement) : <Loading what={say.common.theMovement} />;
 }

@@ -1,12 +1,9 @@
 /** The camera of this device for as long as something shows it. */
 import { useEffect, useState } from 'react';
+import { say } from '../words/say';
 
-const WORDS: Readonly<Record<string, string>> = {
-  NotAllowedError: 'The camera was refused. Allow it for this page in the browser, then try again.',
-  NotFoundError: 'This device has no camera. Choose a clip instead.',
-  NotReadableError: 'Another program uses the camera. Close it and try again.',
-};
-const UNPLUGGED = 'The camera went away. Plug it in, or choose a clip.';
+const WORDS: Readonly<Record<string, string>> = say.sight.words;
+const UNPLUGGED = say.sight.theCameraWentAwayPlug;
 
 export interface Camera {
   stream: MediaStream | null;
@@ -32,9 +29,7 @@ export function useCamera(facing: 'environment' | 'user'): Camera {
     open().catch((error: unknown) => {
       if (gone) return;
       const name = error instanceof DOMException ? error.name : '';
-      const trouble =
-        WORDS[name] ??
-        'The browser gives no camera to this page. Open Waxwing over a safe connection (https), or choose a clip.';
+      const trouble = WORDS[name] ?? say.sight.theBrowserGivesNoCamera;
       setState({ stream: null, trouble });
     });
     return () => {

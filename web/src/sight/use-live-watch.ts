@@ -9,6 +9,7 @@ import { drawBody } from './overlay';
 import { readIn } from './reader';
 import { useCamera } from './use-camera';
 import { RATE } from './watch-clip';
+import { say } from '../words/say';
 
 /** Seconds between two readings. */
 const EVERY = 0.8;
@@ -43,7 +44,7 @@ export function useLiveWatch({ movement, tempo, video, canvas, facing, onReps }:
     if (read.count !== 'rough') onReps(read.reps.length);
   });
   const said = useEffectEvent((error: unknown) =>
-    setTrouble(error instanceof NoEye ? error.message : 'Watching stopped. Everything else goes on as before.'),
+    setTrouble(error instanceof NoEye ? error.message : say.sight.watchingStoppedEverythingElseGoes),
   );
   const readNow = useEffectEvent((sightings: readonly Sighting[]) =>
     readIn(seriesFrom(sightings), movement, tempo, {}),

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { type Clip, NoClip, openClip, openFile } from './clip';
 import { inTurn, NoEye, openEye } from './eye';
 import { peopleIn, type Progress, watchClip } from './watch-clip';
+import { say } from '../words/say';
 
 export type Step =
   | { at: 'start'; trouble?: string }
@@ -22,9 +23,7 @@ export interface Watch {
 }
 
 const troubleOf = (error: unknown): string =>
-  error instanceof NoClip || error instanceof NoEye
-    ? error.message
-    : 'This clip could not be read. Try another one, or a shorter one.';
+  error instanceof NoClip || error instanceof NoEye ? error.message : say.sight.thisClipCouldNotBe;
 
 export function useWatch(): Watch {
   const [step, setStep] = useState<Step>({ at: 'start' });

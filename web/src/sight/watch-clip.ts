@@ -3,6 +3,7 @@ import { type Body, type Sighting } from '@waxwing/core/sight';
 import { type Remote, transfer } from 'comlink';
 import { type Clip, NoClip, pictureOf, seek } from './clip';
 import type { Eye } from './eye.worker';
+import { say } from '../words/say';
 
 /** Pictures a second that are wanted. */
 export const RATE = 15;
@@ -28,7 +29,7 @@ export async function peopleIn({ video, seconds }: Clip, eye: Remote<Eye>): Prom
     const bodies = await eye.everybody(transfer(picture, [picture]));
     if (bodies.length > 0) return { bodies, at };
   }
-  throw new NoClip('Nobody is seen in this clip. The whole body should be in the picture, in good light.');
+  throw new NoClip(say.sight.nobodySeen);
 }
 
 export interface Progress {

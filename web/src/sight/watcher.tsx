@@ -10,6 +10,7 @@ import { EYE_BYTES } from './eye';
 import { ReadingView } from './reading-view';
 import { useWatch } from './use-watch';
 import { WhereToStand } from './where-to-stand';
+import { say } from '../words/say';
 
 interface Props {
   movement: Movement;
@@ -43,7 +44,7 @@ export function Watcher({ movement, client, source, narrow = false, onClose }: P
           {source ? (
             step.trouble && (
               <button type="button" className="btn" onClick={close}>
-                Back
+                {say.common.back}
               </button>
             )
           ) : filming ? (
@@ -60,7 +61,7 @@ export function Watcher({ movement, client, source, narrow = false, onClose }: P
               <div className="mt-4 flex flex-wrap gap-3">
                 <ChooseFile onFile={watch.open} />
                 <button type="button" className="btn target" onClick={() => setFilming(true)}>
-                  Use the camera
+                  {say.sight.useTheCamera}
                 </button>
               </div>
             </>
@@ -69,11 +70,9 @@ export function Watcher({ movement, client, source, narrow = false, onClose }: P
       );
     case 'opening':
       return (
-        <Going title="Getting ready" onCancel={close}>
+        <Going title={say.sight.gettingReady} onCancel={close}>
           <progress className="progress w-full" value={step.share} max={1} />
-          <p className="quiet">
-            What it needs to see is {bytesWords(EYE_BYTES)}, fetched from the desk the first time.
-          </p>
+          <p className="quiet">{say.sight.whatItNeedsToSee(bytesWords(EYE_BYTES))}</p>
         </Going>
       );
     case 'choosing':
@@ -82,10 +81,10 @@ export function Watcher({ movement, client, source, narrow = false, onClose }: P
       );
     case 'watching':
       return (
-        <Going title="Watching" onCancel={close}>
+        <Going title={say.common.watching} onCancel={close}>
           <progress className="progress w-full" value={step.progress.share} max={1} />
           <p className="quiet tabular-nums">
-            {Math.round(step.progress.share * 100)} % · about {Math.max(1, Math.round(step.progress.left))} s left
+            {say.sight.aboutSLeft(Math.round(step.progress.share * 100), Math.max(1, Math.round(step.progress.left)))}
           </p>
           <Shown clip={step.clip} />
         </Going>
@@ -109,13 +108,13 @@ function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
   return (
     <>
       <button type="button" className="btn btn-primary target" onClick={() => input.current?.click()}>
-        Choose a clip
+        {say.sight.chooseAClip}
       </button>
       <input
         ref={input}
         type="file"
         accept="video/*"
-        aria-label="Clip"
+        aria-label={say.sight.clip}
         className="sr-only"
         tabIndex={-1}
         onChange={({ target }) => {
@@ -134,7 +133,7 @@ function Going({ title, onCancel, children }: { title: string; onCancel: () => v
       <h2>{title} …</h2>
       {children}
       <button type="button" className="btn" onClick={onCancel}>
-        Cancel
+        {say.common.cancel}
       </button>
     </section>
   );
@@ -171,7 +170,7 @@ function Choose({
   }, [video, at, width, height]);
   return (
     <section>
-      <h2 className="mb-2">Several people: tap who is meant</h2>
+      <h2 className="mb-2">{say.sight.severalPeopleTapWhoIs}</h2>
       <div className="relative inline-block max-w-full">
         <canvas ref={canvas} width={width} height={height} className="block max-h-[60vh] max-w-full" />
         {bodies.map((body, i) => {
@@ -182,7 +181,7 @@ function Choose({
               key={i}
               type="button"
               className="absolute cursor-pointer border-4 border-[#ffd84d] bg-black/20 text-4xl font-bold text-white"
-              aria-label={`Person ${i + 1} from the left`}
+              aria-label={say.sight.personFromTheLeft(i + 1)}
               style={{
                 left: `${(100 * left) / aspect}%`,
                 top: `${100 * top}%`,
@@ -198,7 +197,7 @@ function Choose({
       </div>
       <p className="mt-3">
         <button type="button" className="btn" onClick={onCancel}>
-          Cancel
+          {say.common.cancel}
         </button>
       </p>
     </section>

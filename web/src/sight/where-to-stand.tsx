@@ -3,6 +3,7 @@ import { label, type Movement, VIEW_WORDS, type View } from '@waxwing/core/movem
 import { viewsOf } from '@waxwing/core/sight';
 import { useQuery } from '@tanstack/react-query';
 import { faultKindsQuery } from '../api/queries';
+import { say } from '../words/say';
 
 const SHOWN: readonly View[] = ['side', 'front', 'back'];
 
@@ -17,11 +18,11 @@ export function WhereToStand({ movement }: { movement: Movement }) {
       .map(({ name }) => name);
   return (
     <section className="max-w-2xl">
-      <h2 className="mb-1">Where to film from</h2>
+      <h2 className="mb-1">{say.sight.whereToFilmFrom}</h2>
       <ul>
         {SHOWN.map((view) => {
           const faults = seenFrom(view);
-          const also = view === 'side' ? ['reps and depth'] : ['reps'];
+          const also = view === 'side' ? [say.sight.repsAndDepth] : ['reps'];
           return (
             <li key={view}>
               <strong>{label(VIEW_WORDS[view])}</strong>:{' '}
@@ -30,7 +31,7 @@ export function WhereToStand({ movement }: { movement: Movement }) {
           );
         })}
       </ul>
-      <p className="quiet mt-1">The whole body in the picture, good light, the camera still and upright.</p>
+      <p className="quiet mt-1">{say.sight.theWholeBodyInThe}</p>
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { call } from '../api/http';
 import { feedQuery } from '../api/queries';
 import { Await, Wrong } from '../shell/states';
 import { dayWords } from '../words/dates';
+import { say } from '../words/say';
 
 export function CalendarLink() {
   const queries = useQueryClient();
@@ -34,35 +35,32 @@ export function CalendarLink() {
   return (
     <section aria-labelledby="calendar-link">
       <h2 id="calendar-link" className="mb-1">
-        Calendar
+        {say.common.calendar}
       </h2>
-      <p className="quiet mb-3">
-        A calendar program that is given this link shows your planned hours. Whoever has the link sees the names and
-        times of plans, and no client.
-      </p>
-      <Await query={useQuery(feedQuery)} what="the calendar link">
+      <p className="quiet mb-3">{say.studio.aCalendarProgramThatIs}</p>
+      <Await query={useQuery(feedQuery)} what={say.studio.theCalendarLink}>
         {({ since }) => (
           <>
             {link !== null ? (
               <p className="mb-3">
-                <span className="block">Copy it now: it is shown this once.</span>
+                <span className="block">{say.studio.copyItNowItIs}</span>
                 <code className="bg-base-200 block p-2 break-all">{link}</code>
               </p>
             ) : (
-              since !== null && <p className="mb-3">There is a link since {dayWords(since)}.</p>
+              since !== null && <p className="mb-3">{say.studio.thereIsALinkSince(dayWords(since))}</p>
             )}
             <div className="flex flex-wrap gap-2">
               {link !== null && (
                 <button type="button" className="btn btn-primary" onClick={() => void copy()}>
-                  {copied ? 'Copied' : 'Copy the link'}
+                  {copied ? say.studio.copied : say.studio.copyTheLink}
                 </button>
               )}
               <button type="button" className="btn" disabled={make.isPending} onClick={() => make.mutate()}>
-                {since === null ? 'Make a link' : 'Make a new link, and end the old one'}
+                {since === null ? say.studio.makeALink : say.studio.makeANewLinkAnd}
               </button>
               {since !== null && (
                 <button type="button" className="btn" disabled={end.isPending} onClick={() => end.mutate()}>
-                  End the link
+                  {say.studio.endTheLink}
                 </button>
               )}
             </div>

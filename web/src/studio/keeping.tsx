@@ -4,17 +4,17 @@ import { useQuery } from '@tanstack/react-query';
 import { keepingQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { bytesWords, dayWords, timeWords } from '../words/dates';
+import { asCode, Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function Keeping() {
   return (
     <section>
-      <h2 className="mb-1">Backups</h2>
+      <h2 className="mb-1">{say.studio.backups}</h2>
       <p className="quiet mb-2 text-sm">
-        One is made each day and lies in the folder backups beside the data: the last seven days, and one for each of
-        the four weeks before. Copy one to another machine now and then. To bring one back, stop Waxwing and run{' '}
-        <code>npm run restore -- FILE</code>.
+        <Marked words={say.studio.oneIsMadeEachDay} as={asCode} />
       </p>
-      <Await query={useQuery(keepingQuery)} what="the backups">
+      <Await query={useQuery(keepingQuery)} what={say.studio.theBackups}>
         {(keeping) => <What keeping={keeping} />}
       </Await>
     </section>
@@ -26,11 +26,11 @@ function What({ keeping: { backups, backupFailed, damaged, freeBytes, low } }: {
     <>
       {backupFailed && (
         <p role="alert" className="text-error mb-2 font-bold">
-          The backup of today could not be made. Run <code>npm run backup</code>: it says why.
+          <Marked words={say.studio.theBackupOfTodayCould} as={asCode} />
         </p>
       )}
       {backups.length === 0 ? (
-        <p className="quiet">None yet: the first is made a few seconds after the start.</p>
+        <p className="quiet">{say.studio.noneYetTheFirstIs}</p>
       ) : (
         <ul className="ruled border-base-content border-t-2">
           {backups.map(({ file, madeAt, bytes }) => (
@@ -45,12 +45,12 @@ function What({ keeping: { backups, backupFailed, damaged, freeBytes, low } }: {
         </ul>
       )}
       <p className={low ? 'text-error mt-3 font-bold' : 'quiet mt-3'}>
-        {bytesWords(freeBytes)} free on the disk{low ? ': make room, or nothing can be saved soon.' : '.'}
+        {say.studio.freeOnTheDiskMake(bytesWords(freeBytes), low)}
       </p>
       {damaged.length > 0 && (
         <div role="alert" className="mt-4">
-          <h3 className="text-error font-bold">Cannot be read</h3>
-          <p>Everything else is as it was. A backup from before has these whole.</p>
+          <h3 className="text-error font-bold">{say.studio.cannotBeRead}</h3>
+          <p>{say.studio.everythingElseIsAsIt}</p>
           <ul className="ruled">
             {damaged.map(({ what, id, name }) => (
               <li key={`${what} ${id}`} className="py-2">

@@ -1,6 +1,7 @@
 /** Offers to fill an empty place with the demo studio. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { call } from '../api/http';
+import { say } from '../words/say';
 
 export function LoadDemo() {
   const queries = useQueryClient();
@@ -11,7 +12,7 @@ export function LoadDemo() {
   return (
     <div>
       <button type="button" className="btn" disabled={load.isPending} onClick={() => load.mutate()}>
-        {load.isPending ? 'Loading the demo studio …' : 'Load the demo studio'}
+        {load.isPending ? say.studio.loadingTheDemoStudio : say.studio.loadTheDemoStudio}
       </button>
       {load.error && (
         <p role="alert" className="text-error mt-2">

@@ -4,6 +4,7 @@ import { call } from '../api/http';
 import { outboxQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
+import { say } from '../words/say';
 
 export function Outbox() {
   const queries = useQueryClient();
@@ -13,15 +14,12 @@ export function Outbox() {
   });
   return (
     <section>
-      <h2 className="mb-1">Outbox</h2>
-      <p className="quiet mb-2 text-sm">
-        Sheets that were sent lie here as mail messages, in the folder outbox beside the data. Open one with a mail
-        program to let it go out.
-      </p>
-      <Await query={useQuery(outboxQuery)} what="the outbox">
+      <h2 className="mb-1">{say.studio.outbox}</h2>
+      <p className="quiet mb-2 text-sm">{say.studio.sheetsThatWereSentLie}</p>
+      <Await query={useQuery(outboxQuery)} what={say.studio.theOutbox}>
         {(messages) =>
           messages.length === 0 ? (
-            <p className="quiet">Empty.</p>
+            <p className="quiet">{say.studio.empty}</p>
           ) : (
             <ul className="ruled border-base-content border-t-2">
               {messages.map(({ name, to, subject, writtenAt }) => (
@@ -36,10 +34,10 @@ export function Outbox() {
                   <button
                     type="button"
                     className="btn btn-sm"
-                    aria-label={`Remove ${subject}`}
+                    aria-label={say.studio.remove(subject)}
                     onClick={() => remove.mutate(name)}
                   >
-                    Remove
+                    {say.common.remove}
                   </button>
                 </li>
               ))}

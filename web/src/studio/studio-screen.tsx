@@ -23,17 +23,18 @@ import { Keeping } from './keeping';
 import { LoadDemo } from './load-demo';
 import { Outbox } from './outbox';
 import { type PlaceRow, PlacesFields } from './places-fields';
+import { say } from '../words/say';
 
 export function StudioScreen() {
   const { own: owner, train: trains } = useMay();
   return (
     <div className="page page-reading space-y-10">
-      <PageHead title="Studio" />
+      <PageHead title={say.common.studio} />
       <Appearance />
       <You />
       <Devices />
       {owner && <PeopleHere />}
-      <Await query={useQuery({ ...studioQuery, staleTime: 0 })} what="the studio">
+      <Await query={useQuery({ ...studioQuery, staleTime: 0 })} what={say.common.theStudio}>
         {(studio) => (
           <>
             {owner && <StudioForm key={studio.version} studio={studio} />}
@@ -42,8 +43,8 @@ export function StudioScreen() {
             {trains && <Outbox />}
             {owner && studio.clients === 0 && (
               <section>
-                <h2 className="mb-2">Demo studio</h2>
-                <p className="quiet mb-3">Seven invented clients with six weeks of sessions, to look around in.</p>
+                <h2 className="mb-2">{say.studio.demoStudio}</h2>
+                <p className="quiet mb-3">{say.studio.sevenInventedClientsWithSix}</p>
                 <LoadDemo />
               </section>
             )}
@@ -58,7 +59,7 @@ function Appearance() {
   const theme = useTheme();
   return (
     <fieldset>
-      <legend className="mb-2 text-xl font-bold">Light</legend>
+      <legend className="mb-2 text-xl font-bold">{say.common.light}</legend>
       <div className="flex flex-wrap gap-x-6 gap-y-2">
         {(Object.entries(THEMES) as [Theme, string][]).map(([value, name]) => (
           <label key={value} className="flex min-h-11 items-center gap-2">
@@ -129,18 +130,18 @@ function StudioForm({ studio }: { studio: Studio }) {
         <div className="grid gap-4 sm:grid-cols-2">
           <div>
             <label htmlFor="studio-name" className="mb-1 block font-bold">
-              Name
+              {say.common.name}
             </label>
             <input
               id="studio-name"
               className="input w-full"
-              {...form.register('name', { required: 'must not be empty' })}
+              {...form.register('name', { required: say.common.mustNotBeEmpty })}
             />
             <FieldError path="name" />
           </div>
           <div>
             <label htmlFor="studio-trainer" className="mb-1 block font-bold">
-              Trainer
+              {say.studio.trainer}
             </label>
             <input id="studio-trainer" className="input w-full" {...form.register('trainer')} />
             <FieldError path="trainer" />
@@ -148,16 +149,16 @@ function StudioForm({ studio }: { studio: Studio }) {
         </div>
         <div>
           <label htmlFor="studio-looks" className="mb-1 block font-bold">
-            Who shows the movements
+            {say.studio.whoShowsTheMovements}
           </label>
-          <LooksField id="studio-looks" nobody="a mix of people" />
+          <LooksField id="studio-looks" nobody={say.studio.aMixOfPeople} />
           <FieldError path="looks" />
         </div>
         <fieldset className="grid gap-4 sm:grid-cols-[1fr_12rem]">
-          <legend className="mb-2 text-xl font-bold">Emergency card</legend>
+          <legend className="mb-2 text-xl font-bold">{say.studio.emergencyCard}</legend>
           <div>
             <label htmlFor="emergency-text" className="mb-1 block font-bold">
-              What is done here
+              {say.studio.whatIsDoneHere}
             </label>
             <textarea
               id="emergency-text"
@@ -169,7 +170,7 @@ function StudioForm({ studio }: { studio: Studio }) {
           </div>
           <div>
             <label htmlFor="emergency-phone" className="mb-1 block font-bold">
-              Number to call
+              {say.studio.numberToCall}
             </label>
             <input
               id="emergency-phone"
@@ -181,7 +182,7 @@ function StudioForm({ studio }: { studio: Studio }) {
             <FieldError path="emergencyPhone" />
           </div>
         </fieldset>
-        <SpaceField name="space" title="Room" />
+        <SpaceField name="space" title={say.common.room} />
         <KitFields />
         <PlacesFields />
         <RuleFields />
@@ -191,10 +192,10 @@ function StudioForm({ studio }: { studio: Studio }) {
             className="btn btn-primary"
             disabled={!form.formState.isDirty || form.formState.isSubmitting}
           >
-            Save
+            {say.common.save}
           </button>
           <p role="status" className={said?.bad ? 'text-error' : 'quiet'}>
-            {said?.text ?? (studio.version > 1 && !form.formState.isDirty ? 'Saved' : '')}
+            {said?.text ?? (studio.version > 1 && !form.formState.isDirty ? say.common.saved : '')}
           </p>
         </div>
       </form>

@@ -2,6 +2,7 @@
 import type { ClientSummary, Studio } from '@waxwing/core/client';
 import { Link } from 'react-router';
 import { LoadDemo } from '../studio/load-demo';
+import { say } from '../words/say';
 
 interface Step {
   title: string;
@@ -15,24 +16,24 @@ export function FirstSteps({ studio, clients }: { studio: Studio; clients: reado
   const [first] = clients;
   const steps: Step[] = [
     {
-      title: 'Your studio and its kit',
-      what: 'Weights, bands and benches: Waxwing only suggests what your kit can make.',
+      title: say.today.yourStudioAndItsKit,
+      what: say.today.weightsBandsAndBenchesWaxwing,
       to: '/studio',
-      act: 'Write down the kit',
+      act: say.today.writeDownTheKit,
       done: studio.kit.length > 0,
     },
     {
-      title: 'Your first client',
-      what: 'A name is enough. Limits and health questions can follow when you meet.',
+      title: say.today.yourFirstClient,
+      what: say.today.aNameIsEnoughLimits,
       to: '/people/new',
-      act: 'Add a client',
+      act: say.common.addAClient,
       done: clients.length > 0,
     },
     {
-      title: 'Your first session',
-      what: 'Say who comes and how long there is: a session is suggested, and you change what you like.',
+      title: say.today.yourFirstSession,
+      what: say.today.sayWhoComesAndHow,
       to: first ? `/plan/new?client=${first.id}` : '/plan/new',
-      act: 'Plan a session',
+      act: say.common.planASession,
       done: false,
     },
   ];
@@ -48,7 +49,7 @@ export function FirstSteps({ studio, clients }: { studio: Studio; clients: reado
             <span>
               <span className="block text-xl font-bold">
                 {step.title}
-                {step.done && <span className="quiet font-normal">, done</span>}
+                {step.done && <span className="quiet font-normal">{say.today.done}</span>}
               </span>
               <span className="quiet">{step.what}</span>
             </span>
@@ -60,9 +61,7 @@ export function FirstSteps({ studio, clients }: { studio: Studio; clients: reado
       </ol>
       {!first && (
         <div className="border-base-content mt-2 border-t-2 py-5">
-          <p className="mb-3 text-lg">
-            Or look round first: the demo studio brings seven invented clients with six weeks of sessions.
-          </p>
+          <p className="mb-3 text-lg">{say.common.orLookRoundFirstThe}</p>
           <LoadDemo />
         </div>
       )}

@@ -5,6 +5,7 @@ import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 import { localField } from '../words/dates';
 import { useMovePlan } from './use-move-plan';
+import { say } from '../words/say';
 
 const MOST_WEEKS = 12;
 
@@ -15,7 +16,7 @@ export function MovePlan({ plan, onClose }: { plan: PlanSummary; onClose: () => 
   const time = new Date(at);
   const wrong = Number.isNaN(time.getTime());
   return (
-    <Dialog title={`Move ${plan.name}`} onClose={onClose}>
+    <Dialog title={say.today.move(plan.name)} onClose={onClose}>
       <form
         className="space-y-5"
         onSubmit={(event) => {
@@ -24,7 +25,7 @@ export function MovePlan({ plan, onClose }: { plan: PlanSummary; onClose: () => 
         }}
       >
         <label className="block">
-          <span className="quiet block text-base">Day and time</span>
+          <span className="quiet block text-base">{say.today.dayAndTime}</span>
           <input
             type="datetime-local"
             className="input input-lg w-full max-w-xs"
@@ -34,19 +35,19 @@ export function MovePlan({ plan, onClose }: { plan: PlanSummary; onClose: () => 
           />
         </label>
         <label className="block">
-          <span className="quiet block text-base">The same every week</span>
+          <span className="quiet block text-base">{say.today.theSameEveryWeek}</span>
           <select className="select select-lg" value={weeks} onChange={(event) => setWeeks(Number(event.target.value))}>
-            <option value={0}>no, only this once</option>
+            <option value={0}>{say.today.noOnlyThisOnce}</option>
             {Array.from({ length: MOST_WEEKS }, (_, i) => i + 1).map((n) => (
               <option key={n} value={n}>
-                {n === 1 ? 'and 1 week more' : `and ${n} weeks more`}
+                {n === 1 ? say.today.andOneWeekMore : say.today.andWeeksMore(n)}
               </option>
             ))}
           </select>
         </label>
         <Wrong error={move.error} />
         <button type="submit" className="btn btn-primary btn-lg" disabled={wrong || move.isPending}>
-          {move.isPending ? 'Moving …' : weeks > 0 ? 'Move and repeat' : 'Move'}
+          {move.isPending ? say.today.moving : weeks > 0 ? say.today.moveAndRepeat : say.today.moveNow}
         </button>
       </form>
     </Dialog>

@@ -7,6 +7,7 @@ import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
 import { SeverityMark } from '../words/severity-mark';
 import { useBrief } from './use-brief';
+import { say } from '../words/say';
 
 /** More than these are on the person's own page. */
 const MOST = 4;
@@ -18,13 +19,13 @@ export function Notes({ client, checks }: { client: ClientSummary; checks: boole
   const more = notes.length - MOST;
   const page = `/people/${client.id}`;
   const asks = [
-    ...(client.screened === false ? [{ to: page, words: 'the health questions' }] : []),
+    ...(client.screened === false ? [{ to: page, words: say.today.theHealthQuestions }] : []),
     ...(checks && client.screened !== null && client.checkedOn !== today()
-      ? [{ to: `${page}/today`, words: 'how they are today' }]
+      ? [{ to: `${page}/today`, words: say.today.howTheyAreToday }]
       : []),
   ];
   return (
-    <ul className="min-h-21" aria-busy={!brief} aria-label={`What to know of ${client.name}`}>
+    <ul className="min-h-21" aria-busy={!brief} aria-label={say.today.whatToKnowOf(client.name)}>
       {notes.slice(0, MOST).map((note) => (
         <li
           key={`${note.code} ${'movementId' in note ? note.movementId : ''}`}
@@ -37,13 +38,13 @@ export function Notes({ client, checks }: { client: ClientSummary; checks: boole
       {brief && more > 0 && (
         <li className="py-0.5 pl-7">
           <Link className="link" to={`/people/${client.id}`}>
-            {more} more
+            {say.today.more(more)}
           </Link>
         </li>
       )}
       {brief && asks.length > 0 && (
         <li className="py-0.5">
-          <span className="quiet">To ask: </span>
+          <span className="quiet">{say.today.toAsk}</span>
           {asks.map(({ to, words }, i) => (
             <span key={words}>
               {i > 0 && ', '}

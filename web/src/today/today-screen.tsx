@@ -27,6 +27,8 @@ import { spanAround } from './span';
 import { useMovePlan } from './use-move-plan';
 import { VisitRow } from './visit-row';
 import { WeekStrip } from './week-strip';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 
 export function TodayScreen() {
   const { own, train } = useMay();
@@ -39,15 +41,15 @@ export function TodayScreen() {
     refetch: () => Promise.all([clients.refetch(), studio.refetch()]),
   };
   return (
-    <Await query={both} what="the day">
+    <Await query={both} what={say.today.theDay}>
       {({ clients: all, studio: here }) =>
         all.length === 0 && !own ? (
-          <Page title="Today">
+          <Page title={say.common.today}>
             <NobodyShared train={train} />
           </Page>
         ) : // Until the first session is planned or held.
         own && all.every(({ last, next }) => last === null && next === null) ? (
-          <Page title="Welcome to Waxwing" about="Three steps to your first session.">
+          <Page title={say.today.welcomeToWaxwing} about={say.today.threeStepsToYourFirst}>
             <FirstSteps studio={here} clients={all} />
           </Page>
         ) : (
@@ -90,18 +92,18 @@ function Day({ clients }: { clients: readonly ClientSummary[] }) {
   const at = momentOf({ day, minute: 0 });
   return (
     <Page
-      title={day === today ? 'Today' : longDayWords(at)}
+      title={day === today ? say.common.today : longDayWords(at)}
       about={day === today ? longDayWords(at) : agoWords(at.toISOString())}
       actions={
         <>
           {day !== today && (
             <button type="button" className="btn" onClick={() => goTo(today)}>
-              Back to today
+              {say.today.backToToday}
             </button>
           )}
           {mayPlan && (
             <Link className="btn btn-primary" to="/plan/new">
-              Plan a session
+              {say.common.planASession}
             </Link>
           )}
         </>
@@ -111,7 +113,7 @@ function Day({ clients }: { clients: readonly ClientSummary[] }) {
         <WeekStrip day={day} today={today} comers={comersOf(plans.data ?? NO_PLANS, sessions)} onDay={goTo} />
         <Wrong error={move.error} />
         <div className="grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_19rem]">
-          <Await query={plans} what="who comes">
+          <Await query={plans} what={say.common.whoComes}>
             {(found) => (
               <Visits day={day} today={today} plans={found} clients={clients} sessions={sessions} mayPlan={mayPlan} />
             )}
@@ -125,14 +127,11 @@ function Day({ clients }: { clients: readonly ClientSummary[] }) {
 
 /** Somebody new here, before anybody lets them see a client. */
 const NobodyShared = ({ train }: { train: boolean }) => (
-  <Empty title="Nobody is shared with you yet">
-    <p>
-      Whoever trains a client lets you see them: on the client’s page, under “Seen by”. They are here as soon as that is
-      done.
-    </p>
+  <Empty title={say.today.nobodyIsSharedWithYou}>
+    <p>{say.today.whoeverTrainsAClientLets}</p>
     {train && (
       <Link to="/people/new" className="btn btn-primary">
-        Add a client of your own
+        {say.today.addAClientOfYour}
       </Link>
     )}
   </Empty>
@@ -178,20 +177,27 @@ function Visits({
     .toSorted((a, b) => (a.startsAt ?? '').localeCompare(b.startsAt ?? ''))[0];
   return (
     <div className="border-base-content self-start border-t-2 py-8">
-      <p className="text-2xl font-bold">{day < today ? 'Nobody was planned.' : 'Nobody comes.'}</p>
+      <p className="text-2xl font-bold">{day < today ? say.today.nobodyWasPlanned : say.today.nobodyComes}</p>
       {day >= today && later?.startsAt && (
         <p className="mt-2 text-lg">
-          Next:{' '}
-          <Link className="link" to={`/plan/${later.id}`}>
-            {later.clients.map(({ name }) => name).join(' and ')}
-          </Link>
-          , {dayWords(later.startsAt)}, {timeWords(later.startsAt)}
+          <Marked
+            words={say.today.nextCome(
+              later.clients.map(({ name }) => name).join(say.common.and),
+              dayWords(later.startsAt),
+              timeWords(later.startsAt),
+            )}
+            as={(who) => (
+              <Link className="link" to={`/plan/${later.id}`}>
+                {who}
+              </Link>
+            )}
+          />
         </p>
       )}
       {day === today && (
         <p className="mt-4">
           <Link className="btn btn-lg" to="/floor">
-            Start without a plan
+            {say.today.startWithoutAPlan}
           </Link>
         </p>
       )}
@@ -228,42 +234,42 @@ function Aside({
     ...left.map(({ id, clients: who, startedAt }) => ({
       key: id,
       to: `/floor/${id}`,
-      name: who.map(({ name }) => name).join(' and '),
-      what: `session of ${dayWords(startedAt)} not finished`,
+      name: who.map(({ name }) => name).join(say.common.and),
+      what: say.today.sessionOfNotFinished(dayWords(startedAt)),
     })),
     ...unheld.map(({ id, clients: who, startsAt }) => ({
       key: id,
       to: `/plan/${id}`,
-      name: who.map(({ name }) => name).join(' and '),
-      what: `plan of ${dayWords(startsAt ?? '')} not used`,
+      name: who.map(({ name }) => name).join(say.common.and),
+      what: say.today.planOfNotUsed(dayWords(startsAt ?? '')),
     })),
     ...undated.map(({ id, name, clients: who }) => ({
       key: id,
       to: `/plan/${id}`,
-      name: who.map((client) => client.name).join(' and '),
-      what: `${name}: no day yet`,
+      name: who.map((client) => client.name).join(say.common.and),
+      what: say.today.noDayYet(name),
     })),
   ];
   return (
     <div className="space-y-8">
       {loose.length > 0 && (
-        <Section title="Left over">
+        <Section title={say.today.leftOver}>
           <Lines lines={loose} />
         </Section>
       )}
       {away.length > 0 && (
-        <Section title="Not here for long">
+        <Section title={say.today.notHereForLong}>
           <Lines
             lines={away.slice(0, NEXT).map(({ id, name, last }) => ({
               key: id,
               to: `/people/${id}`,
               name,
-              what: `last ${agoWords(last ?? '', now)}, no plan`,
+              what: say.today.lastNoPlan(agoWords(last ?? '', now)),
             }))}
           />
         </Section>
       )}
-      <Section title="Next days">
+      <Section title={say.common.nextDays}>
         <Lines
           lines={plans
             .filter(({ startsAt, session }) => startsAt !== null && !session && dayNumber(new Date(startsAt)) > today)
@@ -272,7 +278,7 @@ function Aside({
             .map(({ id, clients: who, startsAt }) => ({
               key: id,
               to: `/plan/${id}`,
-              name: who.map(({ name }) => name).join(' and '),
+              name: who.map(({ name }) => name).join(say.common.and),
               what: `${dayWords(startsAt ?? '')}, ${timeWords(startsAt ?? '')}`,
             }))}
         />
@@ -285,7 +291,7 @@ function Aside({
 const NEXT = 5;
 
 function Lines({ lines }: { lines: readonly { key: string; to: string; name: string; what: string }[] }) {
-  if (lines.length === 0) return <p className="quiet">Nothing planned.</p>;
+  if (lines.length === 0) return <p className="quiet">{say.today.nothingPlanned}</p>;
   return (
     <ul className="ruled">
       {lines.map(({ key, to, name, what }) => (

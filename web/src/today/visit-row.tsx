@@ -9,6 +9,7 @@ import { localField, timeWords } from '../words/dates';
 import type { Visit } from './day';
 import { MovePlan } from './move-plan';
 import { Notes } from './notes';
+import { say } from '../words/say';
 
 interface Row {
   visit: Visit;
@@ -30,7 +31,7 @@ export function VisitRow({ visit, clients, isToday, isNext, mayPlan }: Row) {
       <div className="flex items-start gap-1">
         {plan && mayPlan && state !== 'running' && state !== 'done' && <Handle id={plan.id} name={plan.name} />}
         <div>
-          <p className="text-2xl font-bold">{at ? timeWords(at.toISOString()) : 'any time'}</p>
+          <p className="text-2xl font-bold">{at ? timeWords(at.toISOString()) : say.today.anyTime}</p>
           {STATE_WORDS[state] && <p className="quiet">{STATE_WORDS[state]}</p>}
         </div>
       </div>
@@ -56,35 +57,29 @@ export function VisitRow({ visit, clients, isToday, isNext, mayPlan }: Row) {
   );
 }
 
-const STATE_WORDS: Readonly<Record<Visit['state'], string>> = {
-  running: 'on the floor',
-  done: 'done',
-  coming: '',
-  missed: 'not started',
-  usual: 'usually',
-};
+const STATE_WORDS: Readonly<Record<Visit['state'], string>> = say.today.stateWords;
 
 /** A plan that takes less of its time than this is thin. */
 const THIN = 0.7;
 
 function PlanLine({ visit: { plan, state }, mayPlan }: { visit: Visit; mayPlan: boolean }) {
   const [moving, setMoving] = useState(false);
-  if (!plan) return state === 'usual' ? <p className="quiet mt-1">No plan yet</p> : null;
+  if (!plan) return state === 'usual' ? <p className="quiet mt-1">{say.today.noPlanYet}</p> : null;
   const thin = plan.filled < THIN * plan.minutes;
   return (
     <p className="mt-1">
-      <span className="quiet">Plan: </span>
+      <span className="quiet">{say.today.plan}</span>
       <Link className="link" to={`/plan/${plan.id}`}>
         {plan.name}
       </Link>{' '}
       <span className={thin && state !== 'done' ? 'font-bold' : 'quiet'}>
-        {plan.filled === 0 ? 'still empty' : `${plan.filled} of ${plan.minutes} min${thin ? ', thin' : ''}`}
+        {plan.filled === 0 ? say.common.stillEmpty : say.today.filled(plan.filled, plan.minutes, thin)}
       </span>
       {mayPlan && state !== 'running' && state !== 'done' && (
         <>
           {' '}
           <button type="button" className="link quiet ml-2" onClick={() => setMoving(true)}>
-            Move or repeat
+            {say.today.moveOrRepeat}
           </button>
         </>
       )}
@@ -99,13 +94,13 @@ function Go({ visit, isToday, isNext, mayPlan }: Omit<Row, 'clients'>) {
   if (state === 'running')
     return (
       <Link className="btn btn-primary btn-lg" to={`/floor/${sessionId}`}>
-        Go on
+        {say.common.goOn}
       </Link>
     );
   if (state === 'done')
     return (
       <Link className="btn" to={`/review/${sessionId}`}>
-        Review
+        {say.common.review}
       </Link>
     );
   const asked = new URLSearchParams(clientIds.map((id): [string, string] => ['client', id]));
@@ -114,17 +109,17 @@ function Go({ visit, isToday, isNext, mayPlan }: Omit<Row, 'clients'>) {
     <>
       {state === 'usual' && mayPlan && (
         <Link className={`btn ${isToday ? '' : 'btn-primary'}`} to={`/plan/new?${asked}`}>
-          Make a plan
+          {say.today.makeAPlan}
         </Link>
       )}
       {isToday && (
         <StartSession clientIds={clientIds} quiet={!isNext} {...(plan && { planId: plan.id })}>
-          {plan ? 'Start' : 'Start without'}
+          {plan ? say.common.start : say.today.startWithout}
         </StartSession>
       )}
       {!isToday && plan && mayPlan && (
         <Link className="btn" to={`/plan/${plan.id}`}>
-          Open the plan
+          {say.today.openThePlan}
         </Link>
       )}
     </>
@@ -139,7 +134,7 @@ function Handle({ id, name }: { id: string; name: string }) {
       ref={setNodeRef}
       {...listeners}
       aria-hidden
-      title={`Drag ${name} to another day`}
+      title={say.today.dragToAnotherDay(name)}
       className="text-base-content/70 relative z-10 mt-1 cursor-grab touch-none"
       style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
     >

@@ -4,6 +4,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { longDayWords, momentOf, weekdayWords } from '../words/dates';
 import type { Comer } from './day';
 import { mondayOf } from './span';
+import { say } from '../words/say';
 
 const WEEK = 7;
 /** Names that a day has room for. */
@@ -20,7 +21,7 @@ interface Strip {
 export function WeekStrip({ day, today, comers, onDay }: Strip) {
   const monday = mondayOf(day);
   return (
-    <nav aria-label="Week" className="mb-6 flex items-stretch gap-1">
+    <nav aria-label={say.today.week} className="mb-6 flex items-stretch gap-1">
       <Step name="The week before" onClick={() => onDay(day - WEEK)}>
         <ChevronLeft aria-hidden />
       </Step>
@@ -71,7 +72,7 @@ function Day({
     <li ref={setNodeRef} className="min-w-0">
       <button
         type="button"
-        aria-label={`${longDayWords(at)}${isToday ? ', today' : ''}, ${names.length === 0 ? (isPast ? 'nobody came' : 'nobody planned') : names.join(', ')}`}
+        aria-label={`${longDayWords(at)}${isToday ? say.today.today : ''}, ${names.length === 0 ? (isPast ? say.today.nobodyCame : say.today.nobodyPlanned) : names.join(', ')}`}
         aria-current={isShown ? 'date' : undefined}
         data-over={isOver}
         className={`flex h-full min-h-16 w-full cursor-pointer flex-col border-t-4 px-1 pt-1 pb-2 text-left sm:px-2 ${

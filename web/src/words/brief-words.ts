@@ -2,11 +2,12 @@
 import { demandWords, label, type Severity } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
 import type { NameOf } from './reasons';
+import { say } from './say';
 
 /** How a note is marked: as a fault, as a limit, as a step, or not at all. */
 export type NoteMark = Severity | 'limit' | 'up' | null;
 
-const ALLOWED = ['none', 'a little', 'up to a clear amount'] as const;
+const ALLOWED = ['none', 'a little', say.common.upToAClearAmount] as const;
 
 export const NOTE_MARKS: Readonly<Record<Note['code'], NoteMark>> = {
   clearance: 'stop',
@@ -22,21 +23,21 @@ export const NOTE_MARKS: Readonly<Record<Note['code'], NoteMark>> = {
 export function noteWords(note: Note, nameOf: NameOf): string {
   switch (note.code) {
     case 'clearance':
-      return 'Waits for clearance by a clinician: nothing gets harder';
+      return say.today.waitsForClearanceByA;
     case 'hurt':
-      return `Hurt last time: ${namesOf(note.movementIds, nameOf)}`;
+      return say.today.hurtLastTime(namesOf(note.movementIds, nameOf));
     case 'limits':
       return label(note.limits.map(({ demand, allowed }) => `${demandWords(demand)}: ${ALLOWED[allowed]}`).join(' · '));
     case 'fault':
-      return `${nameOf(note.movementId)}: ${note.fault?.toLowerCase() ?? 'a fault'} was still there`;
+      return say.today.wasStillThere(nameOf(note.movementId), note.fault?.toLowerCase() ?? 'a fault');
     case 'ready':
-      return `Ready for ${nameOf(note.to).toLowerCase()}`;
+      return say.today.readyFor(nameOf(note.to).toLowerCase());
     case 'left':
-      return `Left over from last time: ${namesOf(note.movementIds, nameOf)}`;
+      return say.today.leftOverFromLastTime(namesOf(note.movementIds, nameOf));
     case 'away':
-      return `Not here for ${note.days >= 21 ? `${Math.round(note.days / 7)} weeks` : `${note.days} days`}`;
+      return say.today.notHereFor(note.days >= 21 ? `${Math.round(note.days / 7)} weeks` : `${note.days} days`);
     case 'first-time':
-      return 'First session';
+      return say.today.firstSession;
   }
 }
 

@@ -1,16 +1,17 @@
 /** Why a correction is proposed to this client now, as a sentence. */
 import type { CorrectionFacts, Style } from '@waxwing/core/coaching';
 import { causeWords, type CorrectionKind } from '@waxwing/core/movement';
+import { say } from './say';
 
 const KIND_PHRASE: Readonly<Record<Exclude<CorrectionKind, 'say'>, string>> = {
-  show: 'showing it',
-  touch: 'a touch',
-  prop: 'a prop or target',
-  slow: 'slowing down',
-  shorten: 'a shorter range',
-  lighten: 'a lighter load',
-  swap: 'another movement',
-  stop: 'stopping',
+  show: say.floor.showingIt,
+  touch: say.floor.aTouch,
+  prop: say.floor.aPropOrTarget,
+  slow: say.floor.slowingDown,
+  shorten: say.floor.aShorterRange,
+  lighten: say.floor.aLighterLoad,
+  swap: say.floor.anotherMovement,
+  stop: say.floor.stopping,
 };
 
 const styleWords = ({ kind, focus }: Style): string =>
@@ -19,11 +20,9 @@ const styleWords = ({ kind, focus }: Style): string =>
 export function correctionReason({ style, tried, worked, answers, cause, steppedDown }: CorrectionFacts): string {
   const by = styleWords(style);
   const words = [
-    tried > 0
-      ? `${by} helped ${worked} of ${tried} ${tried === 1 ? 'time' : 'times'} for this client`
-      : `${by}: not tried with this client yet`,
-    ...(answers > 1 ? [`answers ${answers} faults at once${cause === null ? '' : ` (${causeWords(cause)})`}`] : []),
-    ...(steppedDown ? ['lighter steps did not help today'] : []),
+    tried > 0 ? say.floor.helpedOfTimeTimesFor(by, worked, tried) : say.floor.notTriedWithThisClient(by),
+    ...(answers > 1 ? [say.floor.answersFaultsAtOnce(answers, cause === null ? '' : ` (${causeWords(cause)})`)] : []),
+    ...(steppedDown ? [say.floor.lighterStepsDidNotHelp] : []),
   ].join(' · ');
   return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -1,7 +1,8 @@
 /** How a movement stands to somebody's limits: a gap to pass, a narrow gap, a bar across. */
 import type { Openness } from '@waxwing/core/movement';
+import { say } from './say';
 
-const WORDS: Readonly<Record<Openness, string>> = { open: 'Open', care: 'With care', closed: 'Closed' };
+const WORDS: Readonly<Record<Openness, string>> = say.shell.words;
 const SHAPES: Readonly<Record<Openness, string>> = {
   open: 'M2 1 V15 M14 1 V15',
   care: 'M5 1 V15 M11 1 V15',

@@ -1,5 +1,6 @@
 /** The focus of a cue: an arrow into a body, out of it, or a frame for a picture. */
 import { type Focus, FOCUS_WORDS } from '@waxwing/core/movement';
+import { say } from './say';
 
 const SHAPES: Readonly<Record<Focus, string>> = {
   inward: 'M1 8 H8 M5 5 L8 8 L5 11 M15 1 V15',
@@ -13,10 +14,10 @@ export const FocusMark = ({ focus }: { focus: Focus }) => (
     height="16"
     viewBox="0 0 16 16"
     role="img"
-    aria-label={`${FOCUS_WORDS[focus]} focus`}
+    aria-label={say.shell.focus(FOCUS_WORDS[focus])}
     className="quiet shrink-0"
   >
-    <title>{FOCUS_WORDS[focus]} focus</title>
+    <title>{say.shell.focus(FOCUS_WORDS[focus])}</title>
     <path d={SHAPES[focus]} fill="none" stroke="currentColor" strokeWidth="1.75" />
   </svg>
 );

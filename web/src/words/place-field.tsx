@@ -1,6 +1,7 @@
 /** Choosing where a session is held. */
 import { type Place, placeKey, type PlaceRef } from '@waxwing/core/client';
 import { Choice } from './choice';
+import { say } from './say';
 
 /** Where it is held: the kit of that place decides. */
 export function PlaceField({
@@ -16,9 +17,9 @@ export function PlaceField({
   const key = placeKey(value);
   return (
     <Choice
-      title="Where"
+      title={say.shell.where}
       all={keys.includes(key) ? keys : [key, ...keys]}
-      words={(one) => places.find(({ ref }) => placeKey(ref) === one)?.name ?? 'a place that is gone'}
+      words={(one) => places.find(({ ref }) => placeKey(ref) === one)?.name ?? say.shell.aPlaceThatIsGone}
       value={key}
       onChange={(chosen) => {
         const place = places.find(({ ref }) => placeKey(ref) === chosen);

@@ -11,6 +11,7 @@ import {
   type Wrong,
 } from '@waxwing/core/planning';
 import { whyWords, type NameOf } from './reasons';
+import { say } from './say';
 
 /** Names of movements and of people. */
 export interface Names {
@@ -18,73 +19,82 @@ export interface Names {
   client: (clientId: string) => string;
 }
 
-export const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 export const lower = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1);
 
 export function wrongWords(wrong: Wrong, { movement, client }: Names): string {
   switch (wrong.code) {
     case 'gone':
-      return `${wrong.movementId} is no longer in the library.`;
+      return say.plan.isNoLongerInThe(wrong.movementId);
     case 'closed':
-      return `${movement(wrong.movementId)} is closed for ${client(wrong.clientId)}: ${becauseWords(wrong.because)}.${
-        wrong.near ? '' : ' Nothing near it is open: leave it out, or ask a qualified clinician.'
-      }`;
+      return say.plan.isClosedForNothingNear(
+        movement(wrong.movementId),
+        client(wrong.clientId),
+        becauseWords(wrong.because),
+        wrong.near,
+      );
     case 'hurt':
-      return `${movement(wrong.movementId)} hurt ${client(wrong.clientId)} sharply when it was last done. Has a qualified clinician looked at it?`;
+      return say.plan.hurtSharplyWhenItWas(movement(wrong.movementId), client(wrong.clientId));
     case 'no-kit':
-      return `${movement(wrong.movementId)}: its kit is not here.`;
+      return say.plan.itsKitIsNotHere(movement(wrong.movementId));
     case 'no-load':
-      return `${movement(wrong.movementId)}: ${wrong.to} cannot be made with this kit.`;
+      return say.plan.cannotBeMadeWithThis(movement(wrong.movementId), wrong.to);
     case 'short':
-      return `${wrong.clientIds.map(client).join(' and ')} want ${wrong.what} at the same time: ${wrong.wanted} wanted, ${wrong.there} here.`;
+      return say.plan.wantAtTheSameTime(
+        wrong.clientIds.map(client).join(say.common.and),
+        wrong.what,
+        wrong.wanted,
+        wrong.there,
+      );
     case 'no-time':
-      return `${movement(wrong.movementId)} takes ${wrong.seconds} s, and a new turn begins every ${wrong.every} s.`;
+      return say.plan.takesSAndANew(movement(wrong.movementId), wrong.seconds, wrong.every);
     case 'over':
-      return `${minuteWords(wrong.seconds)} over the ${wrong.minutes} minutes.`;
+      return say.plan.overTheMinutes(minuteWords(wrong.seconds), wrong.minutes);
     case 'tired-legs':
-      return `${movement(wrong.movementId)} comes when the legs are already tired.`;
+      return say.plan.comesWhenTheLegsAre(movement(wrong.movementId));
     case 'combined-too-soon':
-      return 'Two movements are combined before each was done alone.';
+      return say.plan.twoMovementsAreCombinedBefore;
     case 'cold-shoulders':
-      return `${movement(wrong.movementId)} goes overhead and nothing warms up the shoulders.`;
+      return say.plan.goesOverheadAndNothingWarms(movement(wrong.movementId));
     case 'no-warm-up':
-      return 'There is no warm-up.';
+      return say.plan.thereIsNoWarmUp;
     case 'no-stretch':
-      return `${label(wrong.muscle)}: ${count(wrong.sets, 'set')} and no stretch for it.`;
+      return say.plan.setsAndNoStretchFor(label(wrong.muscle), wrong.sets);
     case 'push-pull':
-      return `${client(wrong.clientId)}: ${count(wrong.push, 'set')} of pushing to ${wrong.pull} of pulling.`;
+      return say.plan.setsOfPushingToOf(client(wrong.clientId), wrong.push, wrong.pull);
   }
 }
 
 export function fixWords(does: FixDoes, { movement, client }: Names): string {
   switch (does.code) {
     case 'take':
-      return `Take ${movement(does.movementId)}`;
+      return say.plan.take(movement(does.movementId));
     case 'leave-out':
-      return 'Leave it out';
+      return say.plan.leaveItOut;
     case 'amount':
       return `${client(does.clientId)}: ${does.amount} in a turn`;
     case 'same-rounds':
-      return 'Do every round as the line says';
+      return say.plan.doEveryRoundAsThe;
     case 'load': {
-      const take = `${does.to}${does.amount === null ? '' : `, ${does.amount} reps for the same effort`}`;
-      return does.clientId === null ? `Take ${take}` : `${client(does.clientId)}: take ${take}`;
+      const take = `${does.to}${does.amount === null ? '' : say.plan.repsForTheSameEffort(does.amount)}`;
+      return does.clientId === null ? say.plan.takeThis(take) : `${client(does.clientId)}: take ${take}`;
     }
     case 'stations':
-      return 'Go round as stations';
+      return say.plan.goRoundAsStations;
     case 'take-off':
-      return `Take off ${[
-        ...(does.sets > 0 ? [count(does.sets, 'set')] : []),
-        ...(does.lines > 0 ? [count(does.lines, 'line')] : []),
-      ].join(' and ')}`;
+      return say.plan.takeOff(
+        [
+          ...(does.sets > 0 ? [say.common.sets(does.sets)] : []),
+          ...(does.lines > 0 ? [say.plan.lines(does.lines)] : []),
+        ].join(say.common.and),
+      );
     case 'first':
-      return 'Do it first';
+      return say.plan.doItFirst;
     case 'alone-first':
-      return 'Do each alone first';
+      return say.plan.doEachAloneFirst;
     case 'add':
-      return `Add ${does.movementIds.map(movement).join(' and ')}`;
+      return say.plan.add(does.movementIds.map(movement).join(say.common.and));
     case 'less-pushing':
-      return `At most ${does.most} sets of pushing`;
+      return say.plan.atMostSetsOfPushing(does.most);
   }
 }
 
@@ -94,59 +104,56 @@ const LONG_WEEKS = 4;
 export function suggestWords(reason: SuggestReason, { client }: Names): string {
   switch (reason.code) {
     case 'asked-for':
-      return `${label(reason.pattern)}: asked for`;
+      return say.plan.askedFor(label(reason.pattern));
     case 'short':
-      return `${label(reason.pattern)}: ${count(reason.sets, 'set')} in four weeks, about ${reason.wanted} would balance the rest`;
+      return say.plan.setsInFourWeeksAbout(label(reason.pattern), reason.sets, reason.wanted);
     case 'not-trained':
       return `${label(reason.pattern)}: ${
-        reason.weeks >= LONG_WEEKS ? 'not trained in four weeks' : `not trained for ${reason.weeks} weeks`
+        reason.weeks >= LONG_WEEKS ? say.plan.notTrainedInFourWeeks : say.plan.notTrainedForWeeks(reason.weeks)
       }`;
     case 'test-due':
-      return `${client(reason.clientId)}: ${reason.name}, last tested ${reason.weeks} weeks ago`;
+      return say.plan.lastTestedWeeksAgo(client(reason.clientId), reason.name, reason.weeks);
     case 'left-out': {
-      const out = `${client(reason.clientId)} leaves out ${inWords(reason.pattern)}`;
+      const out = say.plan.leavesOut(client(reason.clientId), inWords(reason.pattern));
       return reason.by.length > 0
-        ? `${out}: closed by ${becauseWords(reason.by)}. What a limit means is for a clinician to say.`
-        : `${out}: nothing fits the kit and the room.`;
+        ? say.plan.closedByWhatALimit(out, becauseWords(reason.by))
+        : say.plan.nothingFitsTheKitAnd(out);
     }
     case 'shorter-rests':
-      return 'Shorter rests, to end on time';
+      return say.plan.shorterRestsToEndOn;
     case 'fewer-lines':
-      return `${reason.count} left out, to end on time`;
+      return say.plan.leftOutToEndOn(reason.count);
   }
 }
 
 export const leftOutWords = ({ clientId, movementId, why, closedBy }: LeftOut, { movement, client }: Names): string =>
-  `${client(clientId)} leaves out ${movement(movementId)}: ${
-    closedBy.length > 0 ? `closed by ${becauseWords(closedBy)}.` : lower(whyWords(why, movement))
-  }`;
+  say.plan.leavesOutBecause(
+    client(clientId),
+    movement(movementId),
+    closedBy.length > 0 ? say.plan.closedBy(becauseWords(closedBy)) : lower(whyWords(why, movement)),
+  );
 
 /** What is better where the order keeps clear of a penalty. */
-const BETTER: Readonly<Record<PenaltyKind, string>> = {
-  sameMuscles: 'muscles rest better',
-  gripTwice: 'the grip rests better',
-  late: 'what wants fresh legs comes earlier',
-  tires: 'carries come later',
-};
+const BETTER: Readonly<Record<PenaltyKind, string>> = say.plan.better;
 
 /** `6 fewer weight changes, 4:00 min saved`; what the order is better for where no time is saved. */
 export function savedWords({ saved, better, moved }: Reordered): string {
-  if (!moved) return 'This order is already the best.';
+  if (!moved) return say.plan.thisOrderIsAlreadyThe;
   const less = (n: number, one: string, many: string) =>
     `${Math.abs(n)} ${n > 0 ? 'fewer' : 'more'} ${Math.abs(n) === 1 ? one : many}`;
   const seconds = Math.abs(saved.seconds);
   const words = [
-    ...(saved.weightChanges === 0 ? [] : [less(saved.weightChanges, 'weight change', 'weight changes')]),
-    ...(saved.floorTrips === 0 ? [] : [less(saved.floorTrips, 'trip to the floor', 'trips to the floor')]),
+    ...(saved.weightChanges === 0 ? [] : [less(saved.weightChanges, say.plan.weightChange, say.plan.weightChanges)]),
+    ...(saved.floorTrips === 0 ? [] : [less(saved.floorTrips, say.plan.tripToTheFloor, say.plan.tripsToTheFloor)]),
     ...(seconds === 0
       ? []
       : [
           `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')} min ${saved.seconds > 0 ? 'saved' : 'more'}`,
         ]),
   ];
-  const gains = better.map((kind) => BETTER[kind]).join(', and ');
-  if (words.length === 0) return `No minutes saved${gains ? `; ${gains}` : ''}.`;
+  const gains = better.map((kind) => BETTER[kind]).join(say.plan.and);
+  if (words.length === 0) return say.plan.noMinutesSaved(gains ? `; ${gains}` : '');
   // Where nothing is saved, what the new order is better for has to be said.
   const saves = saved.weightChanges > 0 || saved.floorTrips > 0 || saved.seconds > 0;
-  return `${words.join(', ')}${gains ? `${saves ? '; ' : ', but '}${gains}` : ''}.`;
+  return `${words.join(', ')}${gains ? `${saves ? '; ' : say.plan.but}${gains}` : ''}.`;
 }

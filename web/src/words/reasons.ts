@@ -7,11 +7,12 @@ import type { SinceLast } from '@waxwing/core/floor';
 import { demandWords, inWords, UNIT_WORDS, weightWords, type DoseMode, type Effort } from '@waxwing/core/movement';
 import type { LineReason, PICKED } from '@waxwing/core/planning';
 import type { Closing, Held } from '@waxwing/core/progress';
+import { say } from './say';
 
 /** The name of a movement; its id where it is in no list any more. */
 export type NameOf = (movementId: string) => string;
 
-const nameless = 'a fault that was open last time';
+const nameless = say.reasons.aFaultThatWasOpen;
 const faultWords = (fault: string | null): string => fault?.toLowerCase() ?? nameless;
 const faultsWords = (faults: readonly (string | null)[]): string => faults.map(faultWords).join(', ');
 
@@ -22,14 +23,14 @@ const sum = (pieces: readonly number[]): number => pieces.reduce((all, one) => a
 export function easeWords(ease: Ease): string {
   switch (ease.code) {
     case 'clearance':
-      return 'waiting for clearance';
+      return say.reasons.waitingForClearance;
     case 'some':
-      return 'an easy day';
+      return say.reasons.anEasyDay;
     case 'today':
       return [
-        ...(ease.sleep ? ['poor sleep'] : []),
-        ...(ease.energy ? ['little energy'] : []),
-        ...ease.sore.map((region) => `sore ${inWords(region)}`),
+        ...(ease.sleep ? [say.reasons.poorSleep] : []),
+        ...(ease.energy ? [say.reasons.littleEnergy] : []),
+        ...ease.sore.map((region) => say.reasons.sore(inWords(region))),
       ].join(', ');
   }
 }
@@ -38,22 +39,24 @@ export function easeWords(ease: Ease): string {
 export function heldWords(held: Held): string {
   switch (held.code) {
     case 'open-fault':
-      return `first solve: ${faultWords(held.fault)}`;
+      return say.reasons.firstSolve(faultWords(held.fault));
     case 'pain':
-      return 'not after pain today';
+      return say.reasons.notAfterPainToday;
     case 'failed':
-      return 'not after a failed set';
+      return say.reasons.notAfterAFailedSet;
     case 'marked':
-      return 'last time tiredness began to cost form';
+      return say.reasons.lastTimeTirednessBeganTo;
     case 'strain':
-      return 'a limit on holding the breath';
+      return say.reasons.aLimitOnHoldingThe;
     case 'ease':
       return easeWords(held.ease);
   }
 }
 
 const closingWords = (by: readonly Closing[]): string =>
-  by.map((one) => (one.code === 'limit' ? `a limit on ${demandWords(one.demand)}` : CLOSED_BY[one.code])).join('; ');
+  by
+    .map((one) => (one.code === 'limit' ? say.reasons.aLimitOn(demandWords(one.demand)) : CLOSED_BY[one.code]))
+    .join('; ');
 
 interface Done {
   amount: number;
@@ -61,144 +64,155 @@ interface Done {
   effort: Effort | null;
 }
 
-const felt = (effort: Effort | null): string => (effort ? `, felt ${effort}` : '');
+const felt = (effort: Effort | null): string => (effort ? say.reasons.felt(effort) : '');
 
 /** `12 reps clean, felt medium`. */
 const reached = ({ amount, mode, effort }: Done): string => `${amount} ${UNIT_WORDS[mode]} clean${felt(effort)}`;
 
 /** `9 reps, felt hard with heels lift`. */
 function told({ amount, mode, effort, faults }: Done & { faults: readonly (string | null)[] }): string {
-  const faulty = faults.length > 0 ? ` with ${faultsWords(faults)}` : '';
-  return effort === 'failed' ? `Failed at ${amount}${faulty}` : `${amount} ${UNIT_WORDS[mode]}${felt(effort)}${faulty}`;
+  const faulty = faults.length > 0 ? say.reasons.withFaults(faultsWords(faults)) : '';
+  return effort === 'failed'
+    ? say.reasons.failedAt(amount, faulty)
+    : `${amount} ${UNIT_WORDS[mode]}${felt(effort)}${faulty}`;
 }
 
 const jumped = ({ from, to, share }: { from: string; to: string; share: number }): string =>
-  `From ${from} to ${to} is ${percent(share)}`;
+  say.reasons.fromToIs(from, to, percent(share));
 
-const also = (held: Held | null): string => (held ? ` Held today: ${heldWords(held)}.` : '');
+const also = (held: Held | null): string => (held ? say.reasons.heldToday(heldWords(held)) : '');
 
-const PICKED_WORDS: Readonly<Record<(typeof PICKED)[number], string>> = {
-  new: 'New, near the easy end',
-  'too-hard-before': 'Too hard last time',
-  'rung-down': 'A rung down: the one above was too hard last time',
-  'rung-ready': 'Ready for this rung',
-  'rung-below': 'A rung below the last one',
-  'rung-of-last-time': 'The rung of last time',
-};
+const PICKED_WORDS: Readonly<Record<(typeof PICKED)[number], string>> = say.reasons.pickedWords;
 
 /** One reason as a sentence. */
 export function reasonWords(reason: LineReason, nameOf: NameOf): string {
   switch (reason.code) {
     case 'sharp-pain':
-      return 'Sharp pain: this movement is over for today.';
+      return say.reasons.sharpPainThisMovementIs;
     case 'stop-fault':
-      return `${reason.fault ?? nameless}: stop the set and sort it out before another rep.`;
+      return say.reasons.stopTheSetAndSort(reason.fault ?? nameless);
     case 'more-in-it':
-      return `Only ${reason.amount}${felt(reason.effort)}: there is more in it, ${reason.next} next.`;
+      return say.reasons.onlyThereIsMoreIn(reason.amount, felt(reason.effort), reason.next);
     case 'dull-pain':
-      return 'Dull pain was reported: nothing goes up today.';
+      return say.reasons.dullPainWasReportedNothing;
     case 'unclean':
-      return `Nothing goes up before a clean set (seen: ${faultsWords(reason.faults)}).`;
+      return say.reasons.nothingGoesUpBeforeA(faultsWords(reason.faults));
     case 'once-more':
       return `${
         reason.effort === null
-          ? `${reason.amount} ${UNIT_WORDS[reason.mode]}, how it felt was not noted`
-          : `Hard at ${reason.amount} ${UNIT_WORDS[reason.mode]}`
-      }: ${reason.next < reason.amount ? `${reason.next} next, clean` : 'do it once more, clean'}.`;
+          ? say.reasons.howItFeltWasNot(reason.amount, UNIT_WORDS[reason.mode])
+          : say.reasons.hardAt(reason.amount, UNIT_WORDS[reason.mode])
+      }: ${reason.next < reason.amount ? say.reasons.nextClean(reason.next) : say.reasons.doItOnceMoreClean}.`;
     case 'more':
-      return `${reason.amount}${felt(reason.effort)}: ${reason.next} next, up to ${reason.high} before ${
-        reason.loaded ? 'more weight' : 'the next rung'
-      }.`;
+      return say.reasons.nextUpToBeforeMore(
+        reason.amount,
+        felt(reason.effort),
+        reason.next,
+        reason.high,
+        reason.loaded,
+      );
     case 'first-weight':
-      return `${reached(reason)}: now with ${reason.to}, from ${reason.next}.`;
+      return say.reasons.nowWithFrom(reached(reason), reason.to, reason.next);
     case 'no-spotter':
-      return `${reached(reason)}. No spotter: not above ${reason.kg} kg, so slow the lowering.`;
+      return say.reasons.noSpotterNotAboveKg(reached(reason), reason.kg);
     case 'next-rung':
-      return `${reached(reason)}: time for the next rung.`;
+      return say.reasons.timeForTheNextRung(reached(reason));
     case 'nothing-heavier':
-      return `${reached(reason)}, and nothing heavier is here: slow the lowering to make it count.`;
+      return say.reasons.andNothingHeavierIsHere(reached(reason));
     case 'next-load':
-      return `${reached(reason)}: next is ${reason.to}.`;
+      return say.reasons.nextIs(reached(reason), reason.to);
     case 'heavier':
       return `${reached(reason)}: up ${percent(reason.share)} to ${reason.to}, from ${reason.next} again.`;
     case 'longer-first':
-      return `${jumped(reason)}: longer first.`;
+      return say.reasons.longerFirst(jumped(reason));
     case 'earned':
-      return `${jumped(reason)}, and ${reason.amount} reps here earn it: ${reason.next} there.`;
+      return say.reasons.andRepsHereEarnIt(jumped(reason), reason.amount, reason.next);
     case 'too-far':
-      return `${jumped(reason)}: too far to reach by reps, so pause at the hard place.`;
+      return say.reasons.tooFarToReachBy(jumped(reason));
     case 'reps-first':
-      return `${jumped(reason)}: reach ${reason.reps} reps with ${reason.from} first.`;
+      return say.reasons.reachRepsWithFirst(jumped(reason), reason.reps, reason.from);
     case 'lighter':
-      return `${told(reason)}: down to ${reason.to} for ${reason.next}, clean.`;
+      return say.reasons.downToForClean(told(reason), reason.to, reason.next);
     case 'without-weight':
-      return `${told(reason)}: without the weight for ${reason.next}, clean.`;
+      return say.reasons.withoutTheWeightForClean(told(reason), reason.next);
     case 'easier-movement':
-      return `${told(reason)}${reason.loaded ? ', and nothing lighter is here' : ''}: take an easier movement.`;
+      return say.reasons.andNothingLighterIsHere(told(reason), reason.loaded);
     case 'back-to':
-      return `${told(reason)}: back to ${reason.next}, with good form.`;
+      return say.reasons.backToWithGoodForm(told(reason), reason.next);
     case 'closed':
-      return `Closed by ${closingWords(reason.by)}.`;
+      return say.reasons.closedBy(closingWords(reason.by));
     case 'first-bare':
-      return 'First time: without a weight, to learn it clean.';
+      return say.reasons.firstTimeWithoutAWeight;
     case 'first-low':
-      return 'First time: the low end, to learn it clean.';
+      return say.reasons.firstTimeTheLowEnd;
     case 'first-lightest':
-      return `First time: the lightest there is, ${reason.to}, to learn it clean.`;
+      return say.reasons.firstTimeTheLightestThere(reason.to);
     case 'first-light':
-      return `First time: ${reason.to}, a light start, to learn it clean.`;
+      return say.reasons.firstTimeALightStart(reason.to);
     case 'first-related':
-      return `First time: ${reason.to}, about half of what ${weightWords(reason.kg)} in ${nameOf(reason.movementId).toLowerCase()} says, to learn it clean.`;
+      return say.reasons.firstTimeAboutHalfOf(
+        reason.to,
+        weightWords(reason.kg),
+        nameOf(reason.movementId).toLowerCase(),
+      );
     case 'first-years':
-      return `First time: ${reason.to}, a usual start after ${reason.years} ${reason.years === 1 ? 'year' : 'years'} of training, to learn it clean.`;
+      return say.reasons.firstTimeAUsualStart(reason.to, reason.years);
     case 'first-after':
-      return `First time: ${reason.to}, a usual start after clean sets of ${nameOf(reason.movementId).toLowerCase()}, to learn it clean.`;
+      return say.reasons.firstTimeAUsualStartAfter(reason.to, nameOf(reason.movementId).toLowerCase());
     case 'uncounted':
-      return 'Done by the clock before and never counted: the low end, counted.';
+      return say.reasons.doneByTheClockBefore;
     case 'pieces': {
       const done = holdWords(reason.done);
-      if (reason.held) return `${done}: the same again.${also(reason.held)}`;
-      const goal = reason.next.length === 1 ? 'in one now' : `next ${holdWords(reason.next)}`;
-      return `${done}: ${goal}, before ${sum(reason.next)} s in one.`;
+      if (reason.held) return say.reasons.theSameAgain(done, also(reason.held));
+      const goal = reason.next.length === 1 ? say.reasons.inOneNow : say.reasons.next(holdWords(reason.next));
+      return say.reasons.beforeSInOne(done, goal, sum(reason.next));
     }
     case 'parts': {
       const next = partsWords(reason.next);
-      const weight = reason.to === null ? '' : `, with ${reason.to}`;
-      if (reason.way === 'same') return `The same parts again${weight}.${also(reason.held)}`;
+      const weight = reason.to === null ? '' : say.reasons.alsoWith(reason.to);
+      if (reason.way === 'same') return say.reasons.theSamePartsAgain(weight, also(reason.held));
       return reason.way === 'more'
-        ? `All parts done: next ${next}${weight}.`
-        : `Not to the end: next ${next}${weight}.`;
+        ? say.reasons.allPartsDoneNext(next, weight)
+        : say.reasons.notToTheEndNext(next, weight);
     }
     case 'replaced':
-      return `${weightWords(reason.kg)} is not here: ${reason.to}, and ${reason.amount} ${UNIT_WORDS[reason.mode]} feel about the same.${also(reason.held)}`;
+      return say.reasons.isNotHereAndFeel(
+        weightWords(reason.kg),
+        reason.to,
+        reason.amount,
+        UNIT_WORDS[reason.mode],
+        also(reason.held),
+      );
     case 'only-heavier':
-      return `Only ${reason.to} is here in place of ${weightWords(reason.kg)}, and nothing gets heavier: ${
-        reason.held ? heldWords(reason.held) : 'no spotter'
-      }.`;
+      return say.reasons.onlyIsHereInPlace(
+        reason.to,
+        weightWords(reason.kg),
+        reason.held ? heldWords(reason.held) : say.reasons.noSpotter,
+      );
     case 'held':
       return also(reason.held).trim();
     case 'ready':
-      return `Ready ${reason.been ? 'to go back to' : 'for'} ${nameOf(reason.movementId)}: ${signWords(reason.sign)}.`;
+      return say.reasons.readyToGoBackTo(reason.been, nameOf(reason.movementId), signWords(reason.sign));
     case 'same-again':
-      return `${reason.amount} ${UNIT_WORDS[reason.mode]} clean${reason.effort ? `, felt ${reason.effort}` : ''}: the same again until the sign for the next rung is met.`;
+      return say.reasons.cleanFeltTheSameAgain(reason.amount, UNIT_WORDS[reason.mode], reason.effort);
     case 'test-due':
-      return `Last tested ${reason.weeks} weeks ago.`;
+      return say.reasons.lastTestedWeeksAgo(reason.weeks);
     case 'effort-unknown':
-      return '(Effort was not noted.)';
+      return say.reasons.effortWasNotNoted;
     case 'picked':
-      return `${PICKED_WORDS[reason.how]}${reason.care ? ', with care' : ''}.`;
+      return `${PICKED_WORDS[reason.how]}${reason.care ? say.reasons.withCare : ''}.`;
     case 'kept-from-last-time':
-      return 'Kept from last time.';
+      return say.reasons.keptFromLastTime;
     case 'moved':
-      return `${reason.way === 'up' ? 'Up' : 'Down'} from ${nameOf(reason.movementId)}:`;
+      return `${reason.way === 'up' ? say.reasons.up : say.reasons.down} from ${nameOf(reason.movementId)}:`;
     case 'instead':
-      return `Instead of ${nameOf(reason.movementId)}: ${closingWords(reason.by)}.`;
+      return say.reasons.insteadOf(nameOf(reason.movementId), closingWords(reason.by));
     case 'prepares':
-      return 'Prepares what the session uses.';
+      return say.reasons.preparesWhatTheSessionUses;
     case 'eases':
-      return 'Eases what the session used.';
+      return say.reasons.easesWhatTheSessionUsed;
     case 'combines':
-      return 'Both in one rep, after each was done alone.';
+      return say.reasons.bothInOneRepAfter;
     case 'written':
       return reason.words;
   }
@@ -208,11 +222,11 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
 export function sinceWords(since: SinceLast, nameOf: NameOf): string {
   switch (since.code) {
     case 'new':
-      return 'New to this client';
+      return say.reasons.newToThisClient;
     case 'movement':
-      return `Last time ${nameOf(since.from).toLowerCase()}, now ${nameOf(since.to).toLowerCase()}`;
+      return say.reasons.lastTimeNow(nameOf(since.from).toLowerCase(), nameOf(since.to).toLowerCase());
     case 'weight':
-      return `Last time ${since.from} kg, now ${since.to} kg`;
+      return say.reasons.lastTimeKgNowKg(since.from, since.to);
   }
 }
 

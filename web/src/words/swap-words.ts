@@ -2,16 +2,9 @@
 import { becauseWords } from '@waxwing/core/formats';
 import type { RuledOutBy, SwapFact, SwapReason } from '@waxwing/core/ladder';
 import { demandWords, inWords, kitWords, leverWords, SPACE_WORDS } from '@waxwing/core/movement';
+import { say } from './say';
 
-export const REASON_WORDS: Readonly<Record<SwapReason, string>> = {
-  'too-hard': 'Too hard',
-  'too-easy': 'Too easy',
-  wobbly: 'Wobbly',
-  pain: 'Pain',
-  'no-kit': 'Kit is taken',
-  'no-room': 'No room',
-  bored: 'Something else',
-};
+export const REASON_WORDS: Readonly<Record<SwapReason, string>> = say.library.reasonWords;
 
 /** Levers that are named for a step of several rungs, at most. */
 const MOST_LEVERS = 2;
@@ -19,33 +12,33 @@ const MOST_LEVERS = 2;
 function factWords(fact: SwapFact): string {
   switch (fact.code) {
     case 'spares':
-      return `spares the ${inWords(fact.region)}`;
+      return say.library.sparesThe(inWords(fact.region));
     case 'other-pattern':
-      return `another pattern: ${inWords(fact.pattern)}`;
+      return say.library.anotherPattern(inWords(fact.pattern));
     case 'off-ladder':
-      return 'same pattern, off this ladder';
+      return say.library.samePatternOffThisLadder;
     case 'other-branch':
-      return 'same family, on another branch';
+      return say.library.sameFamilyOnAnotherBranch;
     case 'same-level':
-      return 'same level';
+      return say.library.sameLevel;
     case 'rungs': {
       const direction = fact.levels < 0 ? 'easier' : 'harder';
       const changes = [...new Set(fact.levers.map((lever) => leverWords(lever, direction)))];
-      const rungs = Math.abs(fact.levels) === 1 ? 'one rung' : `${Math.abs(fact.levels)} rungs`;
+      const rungs = Math.abs(fact.levels) === 1 ? say.library.oneRung : `${Math.abs(fact.levels)} rungs`;
       return `${rungs} ${direction}: ${changes.slice(0, MOST_LEVERS).join(', ')}`;
     }
     case 'same-muscles':
-      return 'same muscles';
+      return say.library.sameMuscles;
     case 'mostly-same-muscles':
-      return 'mostly the same muscles';
+      return say.library.mostlyTheSameMuscles;
     case 'also-works':
-      return `also works ${fact.muscles.map(inWords).join(', ')}`;
+      return say.library.alsoWorks(fact.muscles.map(inWords).join(', '));
     case 'other-muscles':
-      return 'other muscles';
+      return say.library.otherMuscles;
     case 'needs':
-      return `needs ${kitWords(fact.option ? [fact.option] : [])}`;
+      return say.library.needsOption(kitWords(fact.option ? [fact.option] : []));
     case 'care':
-      return `with care: ${becauseWords(fact.because)}`;
+      return say.library.withCare(becauseWords(fact.because));
   }
 }
 
@@ -56,22 +49,22 @@ export const swapWords = (why: readonly SwapFact[]): string => why.map(factWords
 export function ruledOutWords(by: RuledOutBy): string {
   switch (by.code) {
     case 'hurt-before':
-      return 'hurt when it was last done';
+      return say.library.hurtWhenItWasLast;
     case 'limits':
       return becauseWords(by.because);
     case 'kit':
-      return `needs ${kitWords(by.options)}`;
+      return say.library.needsOneOf(kitWords(by.options));
     case 'room':
-      return `needs room: ${SPACE_WORDS[by.space]}`;
+      return say.library.needsRoom(SPACE_WORDS[by.space]);
     case 'still-asks':
-      return `still asks for ${by.demands.map(demandWords).join(' and ')}`;
+      return say.library.stillAsksFor(by.demands.map(demandWords).join(say.common.and));
     case 'other-way':
-      return 'goes another way';
+      return say.library.goesAnotherWay;
     case 'as-much-balance':
-      return 'asks for as much balance';
+      return say.library.asksForAsMuchBalance;
     case 'same-kit':
-      return 'needs the same kit';
+      return say.library.needsTheSameKit;
     case 'as-much-room':
-      return 'needs as much room';
+      return say.library.needsAsMuchRoom;
   }
 }

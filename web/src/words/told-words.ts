@@ -3,8 +3,9 @@ import { painPlace } from '@waxwing/core/client';
 import { label, type Movement } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
 import { type Lane, movementIn } from '@waxwing/core/session';
-import { count, lower } from './plan-words';
+import { lower } from './plan-words';
 import type { NameOf } from './reasons';
+import { say } from './say';
 
 type Find = (movementId: string) => Movement | undefined;
 
@@ -16,7 +17,7 @@ export const listed = (words: readonly string[], by = 'and'): string =>
 export function doneWords(lane: Lane, find: Find, minutes: number | null): string {
   const done = lane.entries.filter(({ sets }) => sets.length > 0);
   const sets = done.reduce((sum, entry) => sum + entry.sets.length, 0);
-  if (sets === 0) return 'No set was done.';
+  if (sets === 0) return say.review.noSetWasDone;
   const movements = new Set(done.map(({ movementId }) => movementId)).size;
   const loaded = done.flatMap((entry) =>
     entry.sets.map(({ kg, loadLabel }) => ({ kg: kg ?? 0, loadLabel, name: find(entry.movementId)?.name })),
@@ -25,8 +26,8 @@ export function doneWords(lane: Lane, find: Find, minutes: number | null): strin
     (most, one) => (one.kg > (most?.kg ?? 0) ? one : most),
     null,
   );
-  const heaviest = top?.name && top.loadLabel ? `, up to ${top.loadLabel} in the ${lower(top.name)}` : '';
-  return `${label(count(movements, 'movement'))}, ${count(sets, 'set')}${minutes === null ? ' so far' : ` in ${minutes} min`}${heaviest}.`;
+  const heaviest = top?.name && top.loadLabel ? say.review.upToInThe(top.loadLabel, lower(top.name)) : '';
+  return `${label(say.review.movements(movements))}, ${say.common.sets(sets)}${minutes === null ? say.review.soFar : say.review.inMin(minutes)}${heaviest}.`;
 }
 
 export function seenWords(lane: Lane, find: Find): string {
@@ -34,23 +35,23 @@ export function seenWords(lane: Lane, find: Find): string {
     entry.faults.map(({ faultId, open }) => {
       const movement = movementIn(entry, find);
       const name = movement?.faults.find(({ id }) => id === faultId)?.name ?? label(faultId);
-      return { open, words: `${lower(name)} in the ${lower(movement?.name ?? label(entry.movementId))}` };
+      return { open, words: say.review.inThe(lower(name), lower(movement?.name ?? label(entry.movementId))) };
     }),
   );
   const of = (open: boolean) => [...new Set(seen.flatMap((one) => (one.open === open ? one.words : [])))];
   const [still, solved] = [of(true), of(false).filter((words) => !of(true).includes(words))];
   const faults =
     seen.length === 0
-      ? 'no fault was marked'
+      ? say.review.noFaultWasMarked
       : [
           solved.length > 0 ? `${listed(solved)} ${solved.length === 1 ? 'was' : 'were'} solved` : '',
-          still.length > 0 ? `${listed(still)} ${still.length === 1 ? 'is' : 'are'} still open` : '',
+          still.length > 0 ? say.review.isAreStillOpen(listed(still), still.length) : '',
         ]
           .filter(Boolean)
           .join('; ');
   const pains = [...new Set(lane.pains.map((pain) => `${pain.quality} pain: ${painPlace(pain)}`))];
   return label(
-    `${pains.length > 0 ? `${listed(pains)}; ` : ''}${faults}${pains.length === 0 ? '; nothing hurt' : ''}.`,
+    `${pains.length > 0 ? `${listed(pains)}; ` : ''}${faults}${pains.length === 0 ? say.review.nothingHurt : ''}.`,
   );
 }
 
@@ -60,15 +61,15 @@ export function nextWords(notes: readonly Note[], nameOf: NameOf): string {
   const ready = notes.flatMap((note) => (note.code === 'ready' ? named(note.to) : []));
   const faults = notes.flatMap((note) =>
     note.code === 'fault'
-      ? `${note.fault === null ? 'the open fault' : lower(note.fault)} in the ${named(note.movementId)}`
+      ? say.review.faultInThe(note.fault === null ? say.review.theOpenFault : lower(note.fault), named(note.movementId))
       : [],
   );
   const hurt = notes.flatMap((note) => (note.code === 'hurt' ? note.movementIds.map(named) : []));
   const parts = [
-    notes.some(({ code }) => code === 'clearance') ? 'nothing harder before a clinician has cleared it' : '',
-    hurt.length > 0 ? `no ${listed(hurt, 'or')}, which hurt` : '',
-    faults.length > 0 ? `first solve ${listed(faults)}` : '',
-    ready.length > 0 ? `ready for ${listed(ready)}` : '',
+    notes.some(({ code }) => code === 'clearance') ? say.review.nothingHarderBeforeAClinician : '',
+    hurt.length > 0 ? say.review.noWhichHurt(listed(hurt, 'or')) : '',
+    faults.length > 0 ? say.review.firstSolve(listed(faults)) : '',
+    ready.length > 0 ? say.review.readyFor(listed(ready)) : '',
   ].filter(Boolean);
-  return `Next time: ${parts.length === 0 ? 'go on as it was' : parts.join('; ')}.`;
+  return say.review.nextTime(parts.length === 0 ? say.review.goOnAsItWas : parts.join('; '));
 }

@@ -1,9 +1,5 @@
 /** Why something is not on the server yet. */
 import type { Trouble } from '../api/http';
+import { say } from './say';
 
-export const TROUBLE_WORDS: Record<Trouble, string> = {
-  away: 'Server away',
-  full: 'The disk of the studio is full',
-  shut: 'Sign in to save',
-  failing: 'The server cannot save',
-};
+export const TROUBLE_WORDS: Record<Trouble, string> = say.shell.troubleWords;

@@ -8,6 +8,7 @@ import { useMemo } from 'react';
 import { clientOnDayQuery, movementsQuery, studioQuery } from '../api/queries';
 import { today } from './dates';
 import { whyWords } from './reasons';
+import { say } from './say';
 
 /**
  * @param record what the sessions so far teach
@@ -50,6 +51,6 @@ export function nextTimeWords(question: TimeQuestion): string {
   if (step.kind === 'rung-down') return step.to === null ? why : `${why} Next: ${nameOf(step.to)}.`;
   const sign = step.code === 'window' || step.code === 'same-again' ? towards(question) : null;
   return sign && !sign.ready
-    ? `${why} ${sign.met} of ${sign.needed} sessions towards ${nameOf(sign.id)} (${signWords(sign.sign)}).`
+    ? say.shell.ofSessionsTowards(why, sign.met, sign.needed, nameOf(sign.id), signWords(sign.sign))
     : why;
 }
