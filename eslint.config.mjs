@@ -1,5 +1,7 @@
 import js from '@eslint/js';
+import a11y from 'eslint-plugin-jsx-a11y-x';
 import reactHooks from 'eslint-plugin-react-hooks';
+import importSort from 'eslint-plugin-simple-import-sort';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
@@ -46,6 +48,23 @@ export default tseslint.config(
     },
   },
   { files: ['web/src/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  {
+    files: ['web/src/**/*.tsx'],
+    ...a11y.configs.recommended,
+    rules: {
+      ...a11y.configs.recommended.rules,
+      // A screen or a dialog that asks one thing begins there.
+      'jsx-a11y-x/no-autofocus': 'off',
+      // What scrolls can be reached by keyboard.
+      'jsx-a11y-x/no-noninteractive-tabindex': ['error', { roles: ['region'], tags: [] }],
+      'jsx-a11y-x/label-has-associated-control': ['error', { depth: 3 }],
+    },
+  },
+  {
+    // One order of imports: packages, the house, then what lies beside.
+    plugins: { 'simple-import-sort': importSort },
+    rules: { 'simple-import-sort/imports': 'error', 'simple-import-sort/exports': 'error' },
+  },
   { files: ['scripts/**', '*.mjs', 'server/*.mjs'], languageOptions: { globals: globals.node } },
   // Its measurements in the page run there.
   { files: ['scripts/bench*.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },

@@ -15,4 +15,8 @@ const project = (name) => ({
   },
 });
 
-export default { projects: ['core', 'body', 'library', 'server', 'web'].map(project) };
+export default {
+  projects: ['core', 'body', 'library', 'server', 'web'].map(project),
+  // A slow machine is not a fault: a test fails by what it finds, and only a hang runs into this.
+  testTimeout: 60_000,
+};

@@ -1,7 +1,9 @@
 /** The door, in real browsers: the first start, a tablet over HTTPS, losing it, and what is left unsent. */
 import { createHash, X509Certificate } from 'node:crypto';
+
 import { AxeBuilder } from '@axe-core/playwright';
-import { chromium, type Browser, type Page } from '@playwright/test';
+import { type Browser, chromium, type Page } from '@playwright/test';
+
 import { expect, find, type Studio, test } from './studio.js';
 
 const PASSPHRASE = 'harbour lantern seventeen';

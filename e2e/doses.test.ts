@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+
 import { expect, test } from './studio.js';
 
 const bell = (kg: number) => ({ item: 'bell' as const, count: 1, kg, label: `${kg} kg bell`, changeSeconds: 0 });

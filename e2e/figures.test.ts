@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+
 import { expect, test } from './studio.js';
 
 const drawn = (page: Page, name: string) => page.getByRole('img', { name, exact: true });

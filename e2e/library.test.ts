@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises';
+
 import type { Page } from '@playwright/test';
+
 import { expect, test } from './studio.js';
 
 test('a newcomer finds a movement by what it looks like, compares it, makes an easier version, breaks and mends its health, and takes the library out and in', async ({

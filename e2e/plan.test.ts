@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises';
+
 import type { Page } from '@playwright/test';
+
 import { expect, find, test } from './studio.js';
 
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+
 import { expect, test } from './studio.js';
 
 /** How far a screen is wider than its window: what a finger would have to push sideways. */

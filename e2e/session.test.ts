@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { expect, find, test, type Studio } from './studio.js';
+
+import { expect, find, type Studio, test } from './studio.js';
 
 interface Stored {
   type: string;

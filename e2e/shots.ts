@@ -1,6 +1,8 @@
 /** One picture of each main view, from the demo studio, for the README. */
 import { join } from 'node:path';
+
 import type { Page } from '@playwright/test';
+
 import { expect, test } from './studio.js';
 
 const FOLDER = join(import.meta.dirname, '../docs/screenshots');
@@ -50,8 +52,11 @@ test('the library at work', async ({ page, studio }) => {
   await page.getByText('spares the knee').first().waitFor();
   await shoot(page, 'swap');
   await open('/figures?family=squat');
-  await page.getByRole('img', { name: 'Goblet squat: Knees cave in' }).waitFor();
   await page.getByRole('link', { name: 'Bodyweight squat', exact: true }).scrollIntoViewIfNeeded();
+  await page
+    .getByRole('img', { name: /^Bodyweight squat: / })
+    .last()
+    .waitFor();
   await shoot(page, 'figures');
   await open('/goblet-squat/edit?at=cues');
   await page.getByLabel('Words of cue 1', { exact: true }).waitFor();

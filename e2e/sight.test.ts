@@ -1,10 +1,12 @@
-import { AxeBuilder } from '@axe-core/playwright';
-import { chromium, type Page } from '@playwright/test';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, find, test } from './studio.js';
+
+import { AxeBuilder } from '@axe-core/playwright';
+import { chromium, type Page } from '@playwright/test';
+
 import config from './playwright.config.js';
+import { expect, find, test } from './studio.js';
 
 /** Reading a clip takes about as long as the clip, and longer on a busy machine. */
 const READING = 150_000;

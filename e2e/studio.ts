@@ -1,11 +1,12 @@
 /** The built application, really served, on a port and a folder of its own; it can be stopped and started again in the middle of a test. */
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { test as base, type Page } from '@playwright/test';
+
+import { type Page, test as base } from '@playwright/test';
 import { type Block, emptyPlan, type PlanLane } from '@waxwing/core/planning';
 
 const MAIN = join(import.meta.dirname, '../server/bundle/main.js');

@@ -2,6 +2,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { emptyPlan } from '@waxwing/core/planning';
+
 import { expect, type Studio, test } from './studio.js';
 
 /** Plans of the demo come at fixed hours: the clock stands still at noon, so that what is past and to come is known. */

@@ -1,6 +1,7 @@
 /** `npm run backup [file]` and `npm run restore -- FILE`: the whole studio as one file, and back. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
 
 ensureInstalled();

@@ -4,6 +4,7 @@ import { Agent, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
+
 import { p99, startOn } from './big-studio.mjs';
 
 const NAME = 'Owner';

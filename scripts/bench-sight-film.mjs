@@ -3,10 +3,12 @@
  * with each fault that is drawn, in part and whole and by several people, small, dim, jittery, cut off, beside somebody else, walking in
  * and out, and an empty room. About 20 s a clip. With `again` what was read of a clip last time is judged anew, and only the rest filmed.
  */
-import { motionOf } from '@waxwing/core/body';
-import { readSeries, seriesFrom, seriesOf, viewsOf } from '@waxwing/core/sight';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+
+import { motionOf } from '@waxwing/core/body';
+import { readSeries, seriesFrom, seriesOf, viewsOf } from '@waxwing/core/sight';
+
 import { withFilm } from './film.mjs';
 import { ROOT } from './prepare.mjs';
 

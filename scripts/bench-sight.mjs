@@ -1,6 +1,7 @@
 /** `npm run bench:sight`: what is read from landmarks of the figure, where the truth is known, by fault kind; with `film` from pictures of it. */
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
+
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
 
 ensureInstalled();

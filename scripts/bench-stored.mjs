@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
+
 import { figuresOf, fill, p99, startOn, tapper } from './big-studio.mjs';
 import { soak } from './soak.mjs';
 

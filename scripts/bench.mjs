@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
+
 import { ensureBrowser, ensureBuilt, ensureInstalled, openDoor, ROOT, SERVER } from './prepare.mjs';
 
 ensureInstalled();

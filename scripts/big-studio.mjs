@@ -1,10 +1,12 @@
 /** Studios of any age for the figures: clients with sessions that were really done, written straight into a database that the server made. */
-import Database from 'better-sqlite3';
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
+
+import Database from 'better-sqlite3';
+
 import { OPEN_DOOR, openDoor, SERVER } from './prepare.mjs';
 
 /** Events of each session. */

@@ -1,7 +1,9 @@
 /** `npm run clips [list.json] [folder]`: films the figure for the clips that ship, or for those of another list. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { loadFigures, loadLibrary } from '@waxwing/library';
+
 import { readJson, withFilm } from './film.mjs';
 import { ROOT } from './prepare.mjs';
 

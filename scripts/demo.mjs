@@ -1,6 +1,7 @@
 /** `npm run demo`: the demo studio, fresh each time, in a folder of its own. */
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
 import { serve } from './serve.mjs';
 

@@ -1,8 +1,10 @@
 /** A studio in which the figure is filmed: a browser on the page that draws and reads it. */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { chromium } from '@playwright/test';
 import { build, preview } from 'vite';
+
 import { ensureBrowser, ROOT } from './prepare.mjs';
 
 const CONFIG = join(ROOT, 'web/film/vite.config.ts');

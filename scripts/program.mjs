@@ -1,6 +1,7 @@
 /** `npm run owner`: a new code for an owner who can sign in no more; `npm run new-key`: another key for health notes. Waxwing must be stopped. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+
 import { ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
 
 ensureInstalled();

@@ -1,5 +1,6 @@
 /** Runs the built server until it ends or is told to. */
 import { spawn } from 'node:child_process';
+
 import { ROOT, SERVER } from './prepare.mjs';
 
 /**

@@ -2,7 +2,6 @@
  * `node scripts/soak.mjs [faults]`: two devices tap in one session while things go wrong at random: kills, a full disk, commits that fail,
  * imports, cut connections, taps sent twice, late, in another order, or by a clock that jumped. Prints what became of it as JSON.
  */
-import Database from 'better-sqlite3';
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { appendFileSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
@@ -10,6 +9,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
 import { pathToFileURL } from 'node:url';
+
+import Database from 'better-sqlite3';
+
 import { SERVER } from './prepare.mjs';
 
 const DAY = 86_400_000;

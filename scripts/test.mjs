@@ -6,6 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { CHECKS } from './checks.mjs';
 import { ensureBrowser, ensureBuilt, ensureInstalled, ROOT } from './prepare.mjs';
 

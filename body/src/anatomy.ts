@@ -14,6 +14,7 @@ import {
   turned,
   type Vec,
 } from '@waxwing/core/body';
+
 import type { Build } from './build.js';
 import { blend, cone, ellipsoid, type Field, loft, type LoftRow, smax, smin, symmetric, within } from './field.js';
 

@@ -1,17 +1,19 @@
 /** `npm run bake -w body`: makes the skin of both builds and keeps it beside the sources, with the hash of what it was made from. */
+import { writeFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
+
 import {
   folded,
-  PLACES,
-  writtenSkin,
-  ZONES,
   type PartLists,
+  PLACES,
   type SkinHead,
   type SkinPart,
   type Vec,
+  writtenSkin,
+  ZONES,
 } from '@waxwing/core/body';
-import { writeFileSync } from 'node:fs';
-import { gzipSync } from 'node:zlib';
-import { BUILDS, type BuildName } from './build.js';
+
+import { type BuildName, BUILDS } from './build.js';
 import { openness } from './cloth.js';
 import { bodyMade, type MadeBody, type MadePart } from './parts.js';
 import { bakedFile, sourcesHash } from './places.js';

@@ -1,14 +1,16 @@
+import { readFileSync } from 'node:fs';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { assembled, INKS, readSkin, restBody, tinted, type Vec } from '@waxwing/core/body';
 import { MUSCLES } from '@waxwing/core/movement';
 import fc from 'fast-check';
-import { readFileSync } from 'node:fs';
-import { BUILD, BUILDS } from './build.js';
+
 import { anatomyOf } from './anatomy.js';
-import { openness, hemmed, shaded } from './cloth.js';
-import { cone, ellipsoid, gradient, loft, smin, spline, type Field } from './field.js';
+import { BUILD, BUILDS } from './build.js';
+import { hemmed, openness, shaded } from './cloth.js';
+import { cone, ellipsoid, type Field, gradient, loft, smin, spline } from './field.js';
 import { bakedFile, sourcesHash } from './places.js';
-import { borderOf, cutTo, drawnOnto, simplified, surfaceNet, thinnedBorder, welded, type Surface } from './surface.js';
+import { borderOf, cutTo, drawnOnto, simplified, type Surface, surfaceNet, thinnedBorder, welded } from './surface.js';
 import { acrossMiddle, packed, weightsOf } from './weights.js';
 
 const number = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true });

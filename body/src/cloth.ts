@@ -1,6 +1,7 @@
 /** What a surface needs to be drawn: normals, the thickness of cloth at its edges, and how open each place lies to the light. */
 import { add, cross, minus, times, unit, type Vec } from '@waxwing/core/body';
-import { gradient, type Field } from './field.js';
+
+import { type Field, gradient } from './field.js';
 import { borderOf, type Surface, type Triangle } from './surface.js';
 
 export interface Shaded extends Surface {

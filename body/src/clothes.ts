@@ -1,5 +1,5 @@
 /** What the body wears: each garment is a field a little outside of the skin, and where it ends (`keep` is positive on the garment). */
-import { SOLE, UPRIGHT, type Anatomy } from './anatomy.js';
+import { type Anatomy, SOLE, UPRIGHT } from './anatomy.js';
 import { blend, type Field, grown, loft, type LoftRow, smax, smin, spline, symmetric, within } from './field.js';
 
 export interface Garment {

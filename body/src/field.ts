@@ -2,7 +2,7 @@
  * Implicit shapes: a field is negative inside of a shape, positive outside, and near its surface about the distance to it in centimetres.
  * The primitives follow Quilez's distance functions; a loft is a tube whose section changes along a spline.
  */
-import { inverse, minus, turned, type Turn, type Vec } from '@waxwing/core/body';
+import { inverse, minus, type Turn, turned, type Vec } from '@waxwing/core/body';
 
 export type Field = (p: Vec) => number;
 

@@ -1,5 +1,6 @@
 /** Hair: a volume outside of the skull, cut by a hairline. Described in the frame of the head. */
 import { aboutZ, type Hair, type Vec } from '@waxwing/core/body';
+
 import type { Anatomy } from './anatomy.js';
 import type { Garment } from './clothes.js';
 import { blend, ellipsoid, type Field, grown, smin, symmetric } from './field.js';

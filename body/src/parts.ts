@@ -1,24 +1,25 @@
 /** The parts of a body, each made into triangles: skin, clothes, shoes and hair. */
-import { HAIRS, HANDS, LENGTH, type Hair, type Hand, type Vec, type Zone } from '@waxwing/core/body';
-import { anatomyOf, type Anatomy } from './anatomy.js';
+import { type Hair, HAIRS, type Hand, HANDS, LENGTH, type Vec, type Zone } from '@waxwing/core/body';
+
+import { type Anatomy, anatomyOf } from './anatomy.js';
 import { BUILD, type BuildName } from './build.js';
-import { hemmed, shaded, type Shaded } from './cloth.js';
+import { hemmed, type Shaded, shaded } from './cloth.js';
 import { shirtOf, shoeOf, shortsOf, skinEndsOf } from './clothes.js';
-import { symmetric, type Field } from './field.js';
+import { type Field, symmetric } from './field.js';
 import { hairOf } from './hair.js';
 import {
   coarseOf,
   cutTo,
   drawnOnto,
+  type Grid,
   simplified,
+  type Surface,
   surfaceNet,
   thinnedBorder,
-  welded,
-  type Grid,
-  type Surface,
   type Triangle,
+  welded,
 } from './surface.js';
-import { weightsOf, type Pulls } from './weights.js';
+import { type Pulls, weightsOf } from './weights.js';
 
 interface PartPlan extends Grid {
   name: string;

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import type { BuildName } from './build.js';
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));

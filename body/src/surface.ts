@@ -2,7 +2,8 @@
 import type { Turn, Vec } from '@waxwing/core/body';
 import { add, turned } from '@waxwing/core/body';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
-import { gradient, type Field } from './field.js';
+
+import { type Field, gradient } from './field.js';
 
 export type Triangle = readonly [number, number, number];
 

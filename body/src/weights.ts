@@ -3,6 +3,7 @@
  * and clothes that lie over one another are pulled alike, so that neither comes through the other.
  */
 import { BONE, type Bone, LENGTH, PULLS, type SidedBone, type Vec } from '@waxwing/core/body';
+
 import type { Anatomy } from './anatomy.js';
 
 /** Shares by bone; together one. */

@@ -1,10 +1,12 @@
 /** `npm run stills -w library`: draws the stills of every figure anew. */
-import { boundsOf, keyTimes, motionOf, pictureSvg, personFor, readSkin, type Person } from '@waxwing/core/body';
 import { once } from 'node:events';
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
+
+import { boundsOf, keyTimes, motionOf, type Person, personFor, pictureSvg, readSkin } from '@waxwing/core/body';
+
 import { loadFigures } from './figures.js';
 import { loadLibrary } from './load.js';
 import { FIGURES, SKINS, STARTER_FOLDER, STILLS } from './places.js';

@@ -1,5 +1,6 @@
 /** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
 import { buildKindFinder } from '@waxwing/core/movement';
+
 import { figureShortfalls, loadFigures } from './figures.js';
 import {
   LibraryError,

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { checkConditions, proposedLimits } from '@waxwing/core/client';
-import { limitsOn, opennessFor, type Limit } from '@waxwing/core/movement';
+import { type Limit, limitsOn, opennessFor } from '@waxwing/core/movement';
+
 import { loadConditions, loadLibrary } from './load.js';
 import { CONDITIONS, STARTER_FOLDER } from './places.js';
 

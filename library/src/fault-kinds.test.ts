@@ -1,4 +1,6 @@
 /** How trainers name what they see: the kind that they mean comes first. */
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import {
   buildFinding,
@@ -10,7 +12,7 @@ import {
   type Saying,
   searchTextOf,
 } from '@waxwing/core/movement';
-import { join } from 'node:path';
+
 import { loadFaultKinds, loadLibrary, loadSayings } from './index.js';
 
 let kinds: FaultKind[];

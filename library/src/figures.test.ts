@@ -1,4 +1,9 @@
 /** Laws that hold for every figure that ships: what a trainer would laugh at does not pass. */
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import {
   add,
@@ -33,10 +38,8 @@ import {
 } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import type { Movement } from '@waxwing/core/movement';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
+
+import { putTogether } from './figure-source.js';
 import {
   checkFigureFiles,
   figureShortfalls,
@@ -47,7 +50,6 @@ import {
   loadLibrary,
   stillsIn,
 } from './index.js';
-import { putTogether } from './figure-source.js';
 import { SKINS, STILLS } from './places.js';
 import { madeFrom, stillsHash } from './still-sources.js';
 

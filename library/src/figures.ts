@@ -2,8 +2,9 @@
 import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
+
 import { putTogether, type Written } from './figure-source.js';
-import { LibraryError, loadKept, readFiles, readYaml, type File, type FileProblem } from './load.js';
+import { type File, type FileProblem, LibraryError, loadKept, readFiles, readYaml } from './load.js';
 
 const POSES = 'poses.yaml';
 const SHARED_FAULTS = 'faults.yaml';

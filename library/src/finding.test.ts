@@ -1,7 +1,9 @@
 /** The starter library as it is searched: what a trainer would type, letter by letter, leads to what they mean. */
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { buildFinding, type Finding, type Movement, searchTextOf } from '@waxwing/core/movement';
-import { join } from 'node:path';
+
 import { loadLibrary } from './index.js';
 
 let library: Movement[];

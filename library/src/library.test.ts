@@ -1,9 +1,11 @@
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { libraryHealth } from '@waxwing/core/ladder';
 import { buildKindFinder } from '@waxwing/core/movement';
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+
 import {
   LibraryError,
   loadCauses,

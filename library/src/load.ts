@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
+
 import { checkConditions, type Condition } from '@waxwing/core/client';
 import { checkExceptions, checkReferences, type StandardException } from '@waxwing/core/ladder';
 import {

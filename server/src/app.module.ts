@@ -1,10 +1,11 @@
 import { DynamicModule, Global, Module } from '@nestjs/common';
+
+import { BackupsModule } from './backups/backups.module.js';
 import { ClientsModule } from './clients/clients.module.js';
 import { CONFIG, type Config } from './config.js';
-import { BackupsModule } from './backups/backups.module.js';
-import { DoorModule } from './door/door.module.js';
 import { DatabaseModule } from './database/database.module.js';
 import type { StudioFolder } from './database/studio-folder.js';
+import { DoorModule } from './door/door.module.js';
 import { ErasedController } from './erased/erased.controller.js';
 import { ImportsModule } from './imports/imports.module.js';
 import { PreparingModule } from './imports/preparing.module.js';

@@ -1,24 +1,26 @@
 /** Putting the application together: the same for the command line and for tests. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
 import type { Movement } from '@waxwing/core/movement';
 import { loadChecked } from '@waxwing/library';
 import express, { type NextFunction, type Request, type Response } from 'express';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
-import { describeApi } from './description.js';
 import { prepareFolder } from './database/prepare.js';
 import { isFull, type StudioFolder } from './database/studio-folder.js';
+import { describeApi } from './description.js';
+import { DoorService } from './door/door.service.js';
 import { LibraryService } from './movements/library.service.js';
-import { ProblemException } from './problems/problem.js';
 import { jsonBodies } from './problems/json-body.js';
 import { nothingHere, problemAnswer, ProblemFilter } from './problems/problem.filter.js';
+import { ProblemException } from './problems/problem.js';
 import { validation } from './problems/validation.js';
 import { notTooOften, notTooSlowly, security } from './security.js';
-import { DoorService } from './door/door.service.js';
 
 const BODY_LIMIT = '2mb';
 /** A whole library, or all of a client's years, as one file. */

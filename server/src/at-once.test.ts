@@ -8,12 +8,13 @@ import type { Problem } from '@waxwing/core/schema';
 import { fold, type SessionEvent, type SessionSummary, type SessionView } from '@waxwing/core/session';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
+
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 const NOBODY = '018f0000-0000-7000-8000-000000000000';
@@ -125,7 +126,7 @@ test('what was answered for is there when the server comes back', async () => {
   expect(await read(session.id)).toEqual(before);
   const record = (await server.http.get(`/api/clients/${clientId}/record`).expect(200)).body as ClientRecord;
   expect(record.sets['goblet-squat']?.[0]?.sets).toHaveLength(20);
-}, 30_000);
+});
 
 describe('lists of sessions', () => {
   test('come latest first, by page without gap or repeat, for one client or by state', async () => {
@@ -200,7 +201,7 @@ describe('whatever is sent', () => {
       }),
       { numRuns: 40 },
     );
-  }, 30_000);
+  });
 
   test('nonsense is answered with a problem that names a field, never with a fault of the server, and is not kept', async () => {
     const count = async () => ((await server.http.get('/api/clients')).body as { items: unknown[] }).items.length;
@@ -229,7 +230,7 @@ describe('whatever is sent', () => {
       { numRuns: 80 },
     );
     expect(await count()).toBe(before);
-  }, 30_000);
+  });
 
   test.each([
     ['/api/clients/osei', 400],

@@ -1,6 +1,7 @@
 /** `node backup.js backup [file]` and `node backup.js restore file`. What cannot be done is told in one line. */
 import { join, resolve } from 'node:path';
-import { makeBackup, restoreBackup, type Counts } from './backups/backup-file.js';
+
+import { type Counts, makeBackup, restoreBackup } from './backups/backup-file.js';
 import { dataFolderOf, keyPlaceOf, StartError } from './config.js';
 import { isFull } from './database/studio-folder.js';
 

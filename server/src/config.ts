@@ -3,6 +3,7 @@ import { accessSync, constants, existsSync, mkdirSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import { KEY_BYTES } from './sealed/sealer.js';
 
 /** The code runs from a folder of `server`, bundled or not. */

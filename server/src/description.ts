@@ -4,7 +4,7 @@
  */
 import type { INestApplication } from '@nestjs/common';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
-import { describeSchema, isSchema, OPERATIONS, type Operation } from '@waxwing/core/api';
+import { describeSchema, isSchema, type Operation, OPERATIONS } from '@waxwing/core/api';
 
 const JSON_TYPE = 'application/json';
 const METHODS = ['get', 'post', 'patch', 'delete'] as const;

@@ -1,12 +1,14 @@
 /** The door: who comes in, what each may see, and what a stranger may not; over real HTTPS, as another device has it. */
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
-import type { AuditEntry, Device as KnownDevice, Pairing } from '@waxwing/core/door';
-import type { Client } from '@waxwing/core/client';
-import Database from 'better-sqlite3';
 import { once } from 'node:events';
 import { connect } from 'node:tls';
+
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import type { Client } from '@waxwing/core/client';
+import type { AuditEntry, Device as KnownDevice, Pairing } from '@waxwing/core/door';
+import Database from 'better-sqlite3';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Device, PASSPHRASE } from './test/devices.js';
 import { planFor } from './test/plans.js';
 import { ROUTES } from './test/routes.js';
@@ -64,7 +66,7 @@ beforeAll(async () => {
   ids.session = (session.body as { id: string }).id;
   const sent = await devices.ada.ask('POST', `/api/plans/${ids.plan}/send`, { clientId: ids.client });
   ids.message = (sent.body as { name: string }).name;
-}, 60_000);
+});
 afterAll(() => server.stop());
 
 /** A route's address with the ids of what was made above. */
@@ -141,7 +143,7 @@ describe('every route and every role', () => {
     // What is limited they must know: only the reason is left out.
     const onDay = (await devices.helper.get(`/api/clients/${ids.client}/on/${DAY}`)).body as { limits: unknown[] };
     expect(onDay.limits).toMatchObject([{ demand: 'deep-knee-bend', allowed: 1, reason: 'a recorded limit' }]);
-  }, 60_000);
+  });
 
   test('nobody, an assistant, a trainer and the owner get in where they are to, and nowhere else', async () => {
     const wrong: string[] = [];
@@ -218,14 +220,14 @@ describe('coming in', () => {
     expect(await stranger.signIn('ada')).toBe(204);
     for (const name of ['ben', 'Maren'])
       await server.http.post('/api/door/sign-in').send({ name, passphrase: PASSPHRASE }).expect(204);
-  }, 60_000);
+  });
 
   test('passphrases that anybody would guess are refused by field', async () => {
     for (const passphrase of ['short', 'password1234', 'helperhelper', 'qwertyuiop12']) {
       const answer = await devices.ada.ask('POST', '/api/door/passphrase', { now: PASSPHRASE, passphrase });
       expect([answer.status, wrongFields(answer)]).toEqual([422, ['passphrase']]);
     }
-  }, 60_000);
+  });
 
   test('a cookie that was set before somebody signed in is not theirs afterwards', async () => {
     const victim = new Device(server.network);
@@ -238,7 +240,7 @@ describe('coming in', () => {
     old.hold(before);
     expect((await old.get('/api/clients')).status).toBe(401);
     expect(victim.held).toMatch(/^__Host-waxwing-\d+=[\w-]{43}$/);
-  }, 30_000);
+  });
 
   test('the cookie is for this origin, for HTTPS and for no script', async () => {
     const answer = await devices.nobody.ask('POST', '/api/door/sign-in', { name: 'ada', passphrase: PASSPHRASE });
@@ -256,7 +258,7 @@ describe('coming in', () => {
     await devices.nobody.ask('POST', '/api/door/sign-out');
     expect((await devices.nobody.get('/api/clients')).status).toBe(401);
     devices.nobody = new Device(server.network);
-  }, 30_000);
+  });
 
   test('a cookie that is used from another browser ends for both', async () => {
     const own = new Device(server.network);
@@ -264,7 +266,7 @@ describe('coming in', () => {
     const thief = own.copiedTo('Mozilla/5.0 (Windows NT 10.0; rv:130.0) Gecko/20100101 Firefox/130.0');
     expect((await thief.get('/api/clients')).status).toBe(401);
     expect((await own.get('/api/clients')).status).toBe(401);
-  }, 30_000);
+  });
 
   test('what changes something needs the page’s token', async () => {
     const device = new Device(server.network);
@@ -272,7 +274,7 @@ describe('coming in', () => {
     const forged = { 'X-Waxwing-Token': 'guessed' };
     expect((await device.ask('POST', '/api/clients', { name: 'Forged' }, forged)).status).toBe(403);
     expect((await device.ask('GET', '/api/clients', undefined, forged)).status).toBe(200);
-  }, 30_000);
+  });
 
   test('who forgot the passphrase chooses another with the code, once', async () => {
     const device = new Device(server.network);
@@ -286,7 +288,7 @@ describe('coming in', () => {
     // Whoever was signed in with the old one is out.
     expect((await devices.owner.get('/api/clients')).status).toBe(401);
     expect(await devices.owner.signIn('Maren', 'seven gulls over slate')).toBe(204);
-  }, 30_000);
+  });
 
   test('somebody who is shut out is out at once, on every device, and cannot come back', async () => {
     const { body } = await devices.owner.ask('POST', '/api/accounts', { name: 'Cleo', role: 'trainer' });
@@ -307,7 +309,7 @@ describe('coming in', () => {
     // Somebody always owns it.
     const me = (await devices.owner.door()).visitor?.id;
     expect((await devices.owner.ask('PATCH', `/api/accounts/${me}`, { role: 'trainer' })).status).toBe(409);
-  }, 30_000);
+  });
 
   test('sessions end by being unused, by their age, and stay ended when the clock is set back', async () => {
     const device = new Device(server.network);
@@ -323,7 +325,7 @@ describe('coming in', () => {
     db.prepare(`UPDATE door_sessions SET createdAt = ? WHERE hash = ${latest}`).run(hourAgo(-24));
     expect((await device.get('/api/clients')).status).toBe(401);
     db.close();
-  }, 30_000);
+  });
 });
 
 describe('a tablet', () => {
@@ -357,7 +359,7 @@ describe('a tablet', () => {
     };
     expect((await tablet.ask('POST', `/api/sessions/${ids.session}/events`, { events: [tap] })).status).toBe(200);
     expect((await devices.ada.get(`/api/sessions/${ids.session}`)).text).toContain(tap.id);
-  }, 30_000);
+  });
 
   test('a key is over after five minutes', async () => {
     const { body } = await devices.ada.ask('POST', '/api/door/pairings');
@@ -367,7 +369,7 @@ describe('a tablet', () => {
     const key = (body as Pairing).address.split('#')[1];
     const late = new Device(server.network);
     expect((await late.ask('POST', '/api/door/pair', { key, name: 'Late', pin: '1111' })).status).toBe(401);
-  }, 30_000);
+  });
 
   test('asks for its PIN when it was put down, and is out after the fifth wrong one', async () => {
     const { tablet } = await paired('1357');
@@ -382,7 +384,7 @@ describe('a tablet', () => {
       expect((await tablet.ask('POST', '/api/door/unlock', { pin: '9999' })).status).toBe(401);
     expect((await tablet.ask('POST', '/api/door/unlock', { pin: '1357' })).status).toBe(401);
     expect(await tablet.door()).toMatchObject({ tablet: false, visitor: null });
-  }, 30_000);
+  });
 
   test('that is lost is shut out in one press, and told so', async () => {
     const { tablet } = await paired();
@@ -394,7 +396,7 @@ describe('a tablet', () => {
       if (is) expect((await devices.ada.ask('DELETE', `/api/door/devices/${id}`)).status).toBe(204);
     expect((await tablet.get('/api/sessions')).status).toBe(401);
     expect(await tablet.door()).toMatchObject({ shutOut: true, visitor: null });
-  }, 30_000);
+  });
 });
 
 describe('the audit', () => {
@@ -423,7 +425,7 @@ describe('the audit', () => {
     const csv = (await devices.owner.get('/api/audit.csv')).text;
     for (const words of Object.values(SECRETS)) expect(csv).not.toContain(words);
     expect(csv.split('\r\n')[0]).toBe('place,at,accountName,device,action,clientName,clientId,fields');
-  }, 30_000);
+  });
 
   test('an entry that is changed or taken out by other means is found', async () => {
     const whole = async () => (await devices.owner.get('/api/audit/whole')).body as { brokenAt: number | null };
@@ -438,7 +440,7 @@ describe('the audit', () => {
     db.prepare('UPDATE audit SET device = ? WHERE place = 3').run(before);
     expect(await whole()).toEqual({ brokenAt: null });
     db.close();
-  }, 30_000);
+  });
 
   test('what is older than the studio keeps is let go, and the rest is still whole', async () => {
     const db = new Database(server.database);
@@ -455,7 +457,7 @@ describe('the audit', () => {
     expect((await devices.owner.get('/api/door/keeps')).body).toEqual(keeps);
     const short = await devices.owner.ask('PATCH', '/api/door/keeps', { ...keeps, auditDays: 1 });
     expect(new Set(wrongFields(short))).toEqual(new Set(['auditDays']));
-  }, 30_000);
+  });
 
   test('sessions older than the studio keeps are let go with all that they taught, and no device brings them back', async () => {
     const { owner } = devices;
@@ -494,7 +496,7 @@ describe('the audit', () => {
     const again = { id: old, clientIds: [client.id], startedAt: new Date().toISOString(), again: true };
     expect((await owner.ask('POST', '/api/sessions', again)).status).toBe(410);
     expect((await entries()).map(({ action, fields }) => [action, ...fields])).toContainEqual(['sessions-let-go', '1']);
-  }, 30_000);
+  });
 
   test('words that look like another line of a log or a formula stay words', async () => {
     const name = '=HYPERLINK("http://x")';
@@ -503,7 +505,7 @@ describe('the audit', () => {
     const csv = (await devices.owner.get('/api/audit.csv')).text;
     expect(csv).not.toContain('root signed in');
     for (const line of csv.split('\r\n').slice(1, -1)) expect(line).toMatch(/^\d+,/);
-  }, 30_000);
+  });
 });
 
 describe('the walls', () => {
@@ -557,7 +559,7 @@ describe('the walls', () => {
     expect(statuses.filter((status) => status === 429)).toHaveLength(20);
     await busy.http.get('/api/health').expect(200);
     await busy.stop();
-  }, 60_000);
+  });
 
   test('whoever sends drop by drop is cut off', async () => {
     const { port } = new URL(server.network);

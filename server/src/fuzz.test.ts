@@ -4,11 +4,12 @@
  */
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import Database from 'better-sqlite3';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v7 as uuidv7 } from 'uuid';
-import { planFor } from './test/plans.js';
+
 import type { Described, DescribedOperation } from './test/described.js';
+import { planFor } from './test/plans.js';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 const SEED = 4310;
@@ -40,7 +41,7 @@ beforeAll(async () => {
       .expect(201)
   ).body as { id: string };
   Object.assign(ids, { client: client.id, plan: plan.id, session: session.id });
-}, 60_000);
+});
 afterAll(() => server.stop());
 
 /** The contents of every table but the counter of writes and what follows from the rest. */

@@ -1,19 +1,21 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { crc32 } from 'node:zlib';
+
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { FigureLibrary } from '@waxwing/core/body';
 import type { ImportPreview, Pack } from '@waxwing/core/formats';
 import type { Health, MovementPage } from '@waxwing/core/ladder';
 import type { FaultKind, HouseRule, Movement, MovementList, MovementVersion, Picture } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
-import { readdirSync } from 'node:fs';
-import { join } from 'node:path';
-import { crc32 } from 'node:zlib';
+
 import { PNG } from './test/picture.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 interface Answer {
@@ -114,7 +116,7 @@ describe('a movement of the studio', () => {
     await archive(false).expect(200);
     expect(await listed()).toContain('slow-squat');
     await server.http.post('/api/movements/slow-squat/archive').send({ version: 99, archived: true }).expect(409);
-  }, 30_000);
+  });
 });
 
 test('pages of several movements come at once, and what is not here is left out', async () => {

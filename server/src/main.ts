@@ -1,16 +1,19 @@
 /** Starts the server: `node main.js [--demo] [--network] [--accept-loss]`. Whatever stops it is told in one line. */
 import 'reflect-metadata';
-import { LibraryError } from '@waxwing/library';
+
 import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import { LibraryError } from '@waxwing/library';
+
 import { createApp } from './app.js';
+import { type Config, type NetworkConfig, readConfig, StartError } from './config.js';
 import { AccountsService } from './door/accounts.service.js';
-import { guardAgainstSlow, openNetwork } from './network/network-server.js';
 import { NetworkService } from './network/network.service.js';
-import { readConfig, StartError, type Config, type NetworkConfig } from './config.js';
+import { guardAgainstSlow, openNetwork } from './network/network-server.js';
 import { logged } from './problems/problem.filter.js';
 import { endWhenTold } from './stop.js';
 import { StudioService } from './studio/studio.service.js';

@@ -1,6 +1,8 @@
 /** `node new-key.js`: another key for what lies sealed; all of it is sealed anew at once. Older keys stay for older backups. */
-import Database from 'better-sqlite3';
 import { existsSync } from 'node:fs';
+
+import Database from 'better-sqlite3';
+
 import { dataFolderOf, keyPlaceOf, StartError } from './config.js';
 import { StudioFolder } from './database/studio-folder.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './sealed/keys.js';

@@ -1,6 +1,8 @@
 /** `node owner.js`: on the studio's own machine, a new code for an owner who has lost passphrase and code. What cannot be done is told in one line. */
-import Database from 'better-sqlite3';
 import { existsSync } from 'node:fs';
+
+import Database from 'better-sqlite3';
+
 import { dataFolderOf, StartError } from './config.js';
 import { StudioFolder } from './database/studio-folder.js';
 import { codeTyped, hashOf, newCode } from './door/secrets.js';

@@ -4,13 +4,14 @@ import type { Sheet } from '@waxwing/core/formats';
 import type { StoredPlan } from '@waxwing/core/planning';
 import type { SessionView } from '@waxwing/core/session';
 import { v7 as uuidv7 } from 'uuid';
+
 import { planFor } from './test/plans.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 const studio = async (): Promise<Studio> => (await server.http.get('/api/studio').expect(200)).body as Studio;

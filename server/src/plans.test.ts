@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { ClientSummary, Client } from '@waxwing/core/client';
+import type { Client, ClientSummary } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
@@ -7,13 +7,14 @@ import type { SessionEvent, SessionView } from '@waxwing/core/session';
 import Database from 'better-sqlite3';
 import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+
 import { lane, planFor } from './test/plans.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 describe('plans', () => {
@@ -160,6 +161,20 @@ describe('a sheet', () => {
       expect(text.slice(0, 5)).toBe('%PDF-');
       expect(text).toContain(`[0 0 ${size}`);
     }
+    // Two columns: eight lines are one page.
+    const eight = [
+      'goblet-squat',
+      'push-up',
+      'hip-thrust',
+      'reverse-lunge',
+      'forearm-plank',
+      'side-plank',
+      'wall-sit',
+      'box-squat',
+    ];
+    const hour = await server.keep(planFor([ada.id], eight));
+    const printed = await server.http.get(`/api/plans/${hour.id}/sheet.pdf`).buffer(true).parse(bytes).expect(200);
+    expect((printed.body as Buffer).toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
     const calendar = (await server.http.get(`/api/plans/${id}/calendar.ics`).expect(200)).text;
     expect(calendar).toContain('DTSTART:20300307T160000Z');
     expect(calendar).toContain('DTEND:20300307T170000Z');

@@ -1,13 +1,15 @@
 /** What is noted of people's health lies sealed: on the disk, in backups, and in what a thief copies. */
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import type { Client } from '@waxwing/core/client';
-import Database from 'better-sqlite3';
-import * as fc from 'fast-check';
 import { randomBytes } from 'node:crypto';
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import type { Client } from '@waxwing/core/client';
+import Database from 'better-sqlite3';
+import * as fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
+
 import { makeBackup, restoreBackup } from './backups/backup-file.js';
 import { StartError } from './config.js';
 import { sealStudio } from './sealed/seal-studio.js';
@@ -47,7 +49,7 @@ describe('a studio', () => {
   beforeEach(async () => {
     server = await startServer();
     client = await server.client('Joaquim', NOTED);
-  }, 60_000);
+  });
   afterEach(() => server.stop(), 30_000);
 
   const filesWith = (words: string): string[] =>
@@ -66,7 +68,7 @@ describe('a studio', () => {
     expect((await server.http.get(`/api/clients/${client.id}/file`).expect(200)).text).toContain('pacemaker');
     const [key] = readdirSync(server.config.keys.folder);
     expect(statSync(join(server.config.keys.folder, key ?? '')).mode & 0o777).toBe(0o600);
-  }, 60_000);
+  });
 
   test('shows no pain, no note and no reason of a session either, which teach what they did before and with another key', async () => {
     const session = (
@@ -130,7 +132,7 @@ describe('a studio', () => {
     writeFileSync(key, `${next}\n`);
     await server.restart();
     await learned();
-  }, 60_000);
+  });
 
   test('that an earlier version left plain is sealed at the next start, and nothing of it is left in the file', async () => {
     const db = new Database(server.database);
@@ -141,7 +143,7 @@ describe('a studio', () => {
     await server.restart();
     for (const words of WORDS) expect(filesWith(words)).toEqual([]);
     expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);
-  }, 60_000);
+  });
 
   test('does not start without its key, changes nothing then, and says what to do', async () => {
     const [name = ''] = readdirSync(server.config.keys.folder);
@@ -156,7 +158,7 @@ describe('a studio', () => {
     copyFileSync(`${key}.copy`, key);
     await server.open();
     expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);
-  }, 60_000);
+  });
 
   test('changes its key without losing a word', async () => {
     const [name = ''] = readdirSync(server.config.keys.folder);
@@ -169,7 +171,7 @@ describe('a studio', () => {
     writeFileSync(key, `${next}\n`);
     await server.restart();
     expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);
-  }, 60_000);
+  });
 
   test('comes back on another machine with the passphrase of its backup, and without it shows nothing', async () => {
     const { dataFolder, keys } = server.config;
@@ -190,7 +192,7 @@ describe('a studio', () => {
     db.close();
     expect(sealer.open(sealed, 'clients.healthNote')).toBe(NOTED.healthNote);
     rmSync(elsewhere, { recursive: true });
-  }, 60_000);
+  });
 
   test('of which a note was changed by other means says that it is damaged, and everybody else is served', async () => {
     const other = await server.client('Tove', { healthNote: 'nothing to note' });
@@ -201,5 +203,5 @@ describe('a studio', () => {
     db.close();
     expect((await server.http.get(`/api/clients/${client.id}`)).status).toBe(500);
     await server.http.get(`/api/clients/${other.id}`).expect(200);
-  }, 60_000);
+  });
 });

@@ -1,8 +1,10 @@
 /** The walls: which names this machine answers to, what other web sites may not do, how often and how slowly somebody may ask. */
+import { domainToASCII } from 'node:url';
+
 import type { NextFunction, Request, Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
-import { domainToASCII } from 'node:url';
+
 import type { Config } from './config.js';
 import { FORWARDED, whereFrom } from './door/where-from.js';
 import { asHost, ownAddresses, ownNames } from './network/addresses.js';

@@ -1,8 +1,8 @@
+import { readdirSync } from 'node:fs';
+
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Validator } from '@seriousme/openapi-schema-validator';
-import Database from 'better-sqlite3';
-import { readdirSync } from 'node:fs';
-import { OPERATIONS, type Operation } from '@waxwing/core/api';
+import { type Operation, OPERATIONS } from '@waxwing/core/api';
 import type { Client, Studio } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import type { MovementPage } from '@waxwing/core/ladder';
@@ -10,7 +10,9 @@ import type { MovementList } from '@waxwing/core/movement';
 import type { Plan, PlanSummary } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
 import type { ListedSession, SessionView } from '@waxwing/core/session';
+import Database from 'better-sqlite3';
 import { v7 as uuidv7 } from 'uuid';
+
 import { operationName } from './description.js';
 import type { Page } from './problems/cursor.js';
 import type { Described } from './test/described.js';
@@ -23,7 +25,7 @@ const STARTER_SIZE = readdirSync(LIBRARY, { recursive: true, encoding: 'utf8' })
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 interface Answer {
@@ -172,7 +174,7 @@ describe('movements', () => {
     const after = await page('wall-push-up');
     expect(after).toMatchObject({ author: 'the trainer', movement: { name: 'Wall press' } });
     expect(after.movement.cues[0]?.text).toBe('Two palms on the wall');
-  }, 30_000);
+  });
 
   test.each<[string, object, string, string?]>([
     ['an unknown field', { colour: 'red' }, 'colour'],
@@ -278,7 +280,7 @@ describe('sessions', () => {
     await server.restart();
     const { events } = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as SessionView;
     expect(events).toEqual([event]);
-  }, 30_000);
+  });
 
   test('start once for one id, and only with clients of the studio and a clock that is near', async () => {
     const { id: clientId } = await newClient();
@@ -377,7 +379,7 @@ describe('the demo studio', () => {
   beforeAll(async () => {
     demo = await startServer();
     await demo.http.post('/api/studio/demo').expect(201);
-  }, 30_000);
+  });
   afterAll(() => demo.stop());
 
   test('is not loaded twice, nor over clients', async () => {

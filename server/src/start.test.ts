@@ -4,7 +4,9 @@ import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } f
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+
 import { LIBRARY } from './test/studio-server.js';
 
 const MAIN = join(import.meta.dirname, '../bundle/main.js');
@@ -41,7 +43,7 @@ describe('what stops the start is told in one line', () => {
     const { port } = other.address() as { port: number };
     expect(await refusal({ PORT: String(port) })).toBe(`Port ${port} is in use. Choose another, such as PORT=4311.`);
     other.close();
-  }, 20_000);
+  });
 
   test(
     'a port that is none',
@@ -55,7 +57,7 @@ describe('what stops the start is told in one line', () => {
       expect(await refusal({ HOST: host })).toBe(
         `HOST=${host} would send health notes over the network for everybody to read. Use npm start -- --network, or a proxy with HTTPS (see docs/network.md).`,
       );
-  }, 20_000);
+  });
 
   test('a data folder that cannot be written', async () => {
     const file = join(folder, 'file');
@@ -65,7 +67,7 @@ describe('what stops the start is told in one line', () => {
       expect(await refusal({ WAXWING_DATA: place })).toBe(
         `Cannot write to the data folder ${place}. Choose another with WAXWING_DATA.`,
       );
-  }, 20_000);
+  });
 
   test('a damaged database, which is left as it was', async () => {
     const database = join(folder, 'waxwing.sqlite');
@@ -74,7 +76,7 @@ describe('what stops the start is told in one line', () => {
     const said = await refusal({});
     expect(said).toMatch(/^The database .*waxwing\.sqlite is damaged \(.*\)\. Bring back a backup .*--accept-loss\.$/);
     expect(readFileSync(database)).toEqual(rubbish);
-  }, 20_000);
+  });
 
   test('a figure file with an angle that no body has', async () => {
     const figures = join(folder, 'figures');
@@ -82,7 +84,7 @@ describe('what stops the start is told in one line', () => {
     const file = join(figures, 'hinge.yaml');
     writeFileSync(file, readFileSync(file, 'utf8').replace('joint: hip', 'joint: tail'));
     expect(await refusal({ WAXWING_FIGURES: figures })).toMatch(/^hinge\.yaml: dumbbell-romanian-deadlift\.joint /);
-  }, 20_000);
+  });
 
   test('a movement file with a phase missing', async () => {
     const library = join(folder, 'library');
@@ -91,5 +93,5 @@ describe('what stops the start is told in one line', () => {
     const file = join(library, 'plank/forearm-plank.yaml');
     writeFileSync(file, readFileSync(file, 'utf8').replace(/^phases:.*$/m, ''));
     expect(await refusal({ WAXWING_LIBRARY: library })).toBe('plank/forearm-plank.yaml: phases is missing');
-  }, 20_000);
+  });
 });

@@ -1,13 +1,15 @@
+import { readFileSync } from 'node:fs';
+
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { Still } from '@waxwing/core/client';
-import { readFileSync } from 'node:fs';
 import { v7 as uuidv7 } from 'uuid';
+
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 /** Something that begins as a JPEG does, told apart by a word that is in no other. */

@@ -1,6 +1,4 @@
 /** Stored means stored: full disks, failed commits, kills, older copies, and files that are not what they were. */
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import Database from 'better-sqlite3';
 import { spawnSync } from 'node:child_process';
 import {
   appendFileSync,
@@ -19,14 +17,18 @@ import {
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { outdated } from './backups/backups.service.js';
 import { dataSourceOptions, MIGRATIONS } from './database/data-source.js';
 import { WriteGate } from './database/write-gate.js';
-import { planFor } from './test/plans.js';
 import { PNG } from './test/picture.js';
-import { ask, backupProgram, sessionOn, startProcess, type Running } from './test/processes.js';
+import { planFor } from './test/plans.js';
+import { ask, backupProgram, type Running, sessionOn, startProcess } from './test/processes.js';
 import { startServer } from './test/studio-server.js';
 
 let folder: string;
@@ -113,13 +115,13 @@ describe('the write gate', () => {
     } finally {
       await server.stop();
     }
-  }, 30_000);
+  });
 
   test('is the only way: the connection that reads cannot write', async () => {
     const server = await startServer();
     await expect(server.app.get(DataSource).query('DELETE FROM clients')).rejects.toThrow(/readonly/);
     await server.stop();
-  }, 30_000);
+  });
 
   test('a full disk is said to be one, loses nothing, and everything goes on when there is room again', async () => {
     const small = file('small');
@@ -174,7 +176,7 @@ describe('the write gate', () => {
     } finally {
       if (mounted) spawnSync('umount', ['-l', small]);
     }
-  }, 60_000);
+  });
 
   test('logs nothing that is private when a write fails', async () => {
     const server = await start();
@@ -185,7 +187,7 @@ describe('the write gate', () => {
     expect(status).toBe(500);
     expect(server.errors()).toContain('SqliteError');
     expect(server.errors()).not.toMatch(/weak heart|Ada/);
-  }, 30_000);
+  });
 });
 
 describe('the folder', () => {
@@ -195,7 +197,7 @@ describe('the folder', () => {
     await first.kill();
     const second = await start();
     expect((await ask(second.address, 'GET', '/studio')).status).toBe(200);
-  }, 30_000);
+  });
 
   test('is closed to others, with everything in it', async () => {
     mkdirSync(file('pictures'));
@@ -214,7 +216,7 @@ describe('the folder', () => {
     await end();
     // A picture that was never taken in is gone since the start.
     expect(readdirSync(file('pictures'))).toEqual([]);
-  }, 30_000);
+  });
 
   test('that held a studio is never started as an empty one, or as an older one', async () => {
     const server = await start();
@@ -311,7 +313,7 @@ describe('the folder', () => {
     const before = readFileSync(file('waxwing.sqlite'));
     expect(await refusal()).toMatch(/^The database .* was written by a newer Waxwing/);
     expect(readFileSync(file('waxwing.sqlite')).equals(before)).toBe(true);
-  }, 30_000);
+  });
 
   test('of an earlier version is copied, checked and brought up to date, with every event at its place', async () => {
     const options = { ...dataSourceOptions(file('waxwing.sqlite'), 'migrate'), migrations: MIGRATIONS.slice(0, 4) };
@@ -413,7 +415,7 @@ describe('the folder', () => {
     expect(new Set(eventsIn(copy))).toEqual(new Set(events.map(({ id }) => id)));
     // What was deleted by the earlier version is not in the file any more.
     expect(readFileSync(file('waxwing.sqlite')).includes('gone by now')).toBe(false);
-  }, 60_000);
+  });
 
   test('with one damaged row takes nothing else with it, and names it', async () => {
     const server = await start();
@@ -436,14 +438,14 @@ describe('the folder', () => {
       .body;
     expect(damaged.map(({ what }) => what).sort()).toEqual(['client', 'event', 'studio']);
     expect(damaged.find(({ what }) => what === 'client')?.name).toBe('Bo');
-  }, 30_000);
+  });
 
   test('the demo never goes over what somebody has', async () => {
     const server = await start();
     await sessionOn(server.address);
     await server.end();
     expect(await refusal(['--demo'])).toMatch(/^There are clients in .* already; .* Nothing was changed\.$/);
-  }, 30_000);
+  });
 });
 
 test('told to end, it ends within five seconds, whoever hangs on, and has what it acknowledged', async () => {
@@ -459,7 +461,7 @@ test('told to end, it ends within five seconds, whoever hangs on, and has what i
   expect(await server.end()).toBeLessThan(5_000);
   half.destroy();
   expect(eventsIn(file('waxwing.sqlite'))).toEqual([one.id]);
-}, 30_000);
+});
 
 test('taps made while a library is taken in are acknowledged on their own, and survive a kill', async () => {
   const server = await start();
@@ -501,7 +503,7 @@ test('taps made while a library is taken in are acknowledged on their own, and s
   const again = await start();
   const { total } = (await ask<{ total: number }>(again.address, 'GET', '/movements?limit=1')).body;
   expect([0, 600]).toContain(total - pack.movements.length);
-}, 60_000);
+});
 
 test('a deleted client leaves no byte: not in the database, its log, pictures, messages, backups or what a restore put aside', async () => {
   let server = await start();
@@ -543,7 +545,7 @@ test('a deleted client leaves no byte: not in the database, its log, pictures, m
     })
   ).body;
   expect(erased.sort()).toEqual([ada.clientId, ada.sessionId].sort());
-}, 60_000);
+});
 
 describe('backups', () => {
   test('are made while a server works, verified, and brought back only when none does; what was there is kept', async () => {
@@ -595,7 +597,7 @@ describe('backups', () => {
     ).body;
     expect(missing).toEqual([later.id]);
     expect((await ask(again.address, 'POST', `/sessions/${sessionId}/events`, { events: [later] })).status).toBe(200);
-  }, 60_000);
+  });
 
   test('that are none, or damaged, are refused and change nothing', async () => {
     await (await start()).end();
@@ -606,7 +608,7 @@ describe('backups', () => {
     copyFileSync(file('waxwing.sqlite'), file('other'));
     expect(backupProgram(folder, 'restore', file('other')).said).toMatch(/a database of another kind/);
     expect(readFileSync(file('waxwing.sqlite')).equals(before)).toBe(true);
-  }, 30_000);
+  });
 
   test('of seven days and four weeks are kept', () => {
     const names = Array.from({ length: 60 }, (_, i) => {

@@ -3,7 +3,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+
 import type { Plugin } from 'vite';
+
 import { poseModel } from './pose-model.js';
 
 const MODULE = 'virtual:sight-files';

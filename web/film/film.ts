@@ -19,6 +19,7 @@ import {
 import { figureIdOf, type Looks, type Movement, type View } from '@waxwing/core/movement';
 import type { Sighting } from '@waxwing/core/sight';
 import { BufferTarget, CanvasSource, Output, WebMOutputFormat } from 'mediabunny';
+
 import type { Picture } from '../src/figures/picture';
 import { filling } from '../src/figures/plain-stage';
 import { sharedStage } from '../src/figures/stage';

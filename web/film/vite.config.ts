@@ -1,5 +1,6 @@
 /** The page on which the figure is filmed: for the demo clips and for measuring what is read from them. No part of the application. */
 import { defineConfig } from 'vite';
+
 import { sightFiles } from '../build/sight-files.js';
 
 export default defineConfig({

@@ -1,5 +1,6 @@
 /** What an address asks for while its screen is being fetched. Nothing waits for it here: the screen says how far it is. */
 import type { LoaderFunctionArgs } from 'react-router';
+
 import { cache } from './api/cache';
 import {
   clientOnDayQuery,

@@ -1,6 +1,7 @@
 /** The addresses of the application. Each screen is its own chunk, so that the first page stays small. */
 import type { ComponentType } from 'react';
 import { createBrowserRouter } from 'react-router';
+
 import { ProblemError } from './api/http';
 import {
   dayLoader,
@@ -14,8 +15,8 @@ import {
   reviewsLoader,
   sessionLoader,
 } from './loaders';
-import { BrokenScreen } from './shell/states';
 import { Shell, WHOLE_SCREEN } from './shell/shell';
+import { BrokenScreen } from './shell/states';
 import { say } from './words/say';
 
 /** A screen fetched when it is first opened. What cannot be fetched is a server that does not answer, not a broken screen. */

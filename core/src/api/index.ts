@@ -1,2 +1,2 @@
-export * from './operations.js';
 export * from './json-schema.js';
+export * from './operations.js';

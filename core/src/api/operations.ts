@@ -2,19 +2,20 @@
  * Every operation of the API: what it is asked with and what it answers. The server's description (OpenAPI) and the page's calls are made
  * from this table, and the tests hold every answer against it.
  */
+import { figureSchema, posesSchema } from '../body/figure-schema.js';
 import {
+  type Client,
   clientChangeSchema,
   clientOnDaySchema,
+  clientSchema,
   clientSummarySchema,
   newClientSchema,
-  clientSchema,
-  type Client,
 } from '../client/client-schema.js';
 import { conditionSchema } from '../client/conditions.js';
 import { keepingSchema } from '../client/keeping.js';
 import { stillSchema } from '../client/still.js';
 import { studioChangeSchema, studioSchema } from '../client/studio-schema.js';
-import { clientRecordSchema, type ClientRecord } from '../coaching/evidence-schema.js';
+import { type ClientRecord, clientRecordSchema } from '../coaching/evidence-schema.js';
 import {
   accountSchema,
   auditEntrySchema,
@@ -24,14 +25,13 @@ import {
   pairingSchema,
 } from '../door/door-schema.js';
 import { ROLES } from '../door/roles.js';
-import { figureSchema, posesSchema } from '../body/figure-schema.js';
-import { clientFileSchema, type ClientFile } from '../formats/client-file.js';
+import { type ClientFile, clientFileSchema } from '../formats/client-file.js';
 import { outboxMessageSchema } from '../formats/message.js';
 import { importPreviewSchema, type Pack, packSchema } from '../formats/pack.js';
 import { setRowSchema } from '../formats/set-row.js';
 import { sheetSchema } from '../formats/sheet-schema.js';
 import { healthSchema } from '../ladder/health-schema.js';
-import { movementPageSchema, type MovementPage } from '../ladder/page.js';
+import { type MovementPage, movementPageSchema } from '../ladder/page.js';
 import { pictureSchema } from '../movement/attachment.js';
 import { faultKindSchema } from '../movement/fault-kinds.js';
 import { houseRuleSchema } from '../movement/house-rules.js';
@@ -42,10 +42,10 @@ import {
   type MovementInput,
   movementSchema,
 } from '../movement/schema.js';
-import { movementListSchema, type MovementList, searchTextSchema } from '../movement/summary-schema.js';
-import { movementVersionSchema, type MovementVersion } from '../movement/version.js';
+import { type MovementList, movementListSchema, searchTextSchema } from '../movement/summary-schema.js';
+import { type MovementVersion, movementVersionSchema } from '../movement/version.js';
 import { type Plan, type PlanInput, planSchema } from '../planning/plan.js';
-import { feedSchema, planSummarySchema, storedPlanSchema, type StoredPlan } from '../planning/stored.js';
+import { feedSchema, planSummarySchema, type StoredPlan, storedPlanSchema } from '../planning/stored.js';
 import { instant, uuid } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { programmeSchema } from '../session/programme.js';
@@ -53,9 +53,9 @@ import type { Programme } from '../session/run.js';
 import {
   type LaterEvents,
   laterEventsSchema,
+  listedSessionSchema,
   type SentEvents,
   sentEventsSchema,
-  listedSessionSchema,
   type SessionView,
   sessionViewSchema,
 } from '../session/view.js';

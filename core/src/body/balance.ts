@@ -3,7 +3,7 @@ import type { Contact } from './contacts.js';
 import type { Figure } from './figure.js';
 import type { Body, Limbs } from './kinematics.js';
 import { between, type Vec } from './rotation.js';
-import { SIDES_OF_BODY, type BodySide, type Pose } from './skeleton.js';
+import { type BodySide, type Pose, SIDES_OF_BODY } from './skeleton.js';
 
 export const BODY_KG = 70;
 

@@ -1,6 +1,6 @@
 /** A soft blot on the floor under what is near it, as a small square of shades. */
-import type { Solid } from './solid.js';
 import type { Vec } from './rotation.js';
+import type { Solid } from './solid.js';
 
 export interface Blot {
   /** Cells along a side. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { VIEWS } from '../movement/index.js';
 import {
   aboutX,

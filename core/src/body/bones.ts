@@ -4,8 +4,8 @@
  */
 import type { Body, Limbs } from './kinematics.js';
 import { about, NO_TURN, product, quaternionOf, shortest, turnedBetween, turnOf, undone } from './quaternion.js';
-import { after, axisY, inverse, minus, times, turned, unit, type Turn, type Vec } from './rotation.js';
-import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
+import { after, axisY, inverse, minus, times, type Turn, turned, unit, type Vec } from './rotation.js';
+import { type BodySide, SIDES_OF_BODY } from './skeleton.js';
 
 const MIDDLE_BONES = ['pelvis', 'lumbar', 'thorax', 'neckHalf', 'head'] as const;
 const SIDED_BONES = [

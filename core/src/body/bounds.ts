@@ -2,7 +2,7 @@
 import type { View } from '../movement/vocabulary.js';
 import type { Body } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
-import { projectionOf, type Eye } from './projection.js';
+import { type Eye, projectionOf } from './projection.js';
 import { add, minus, type Vec } from './rotation.js';
 import { SIDES_OF_BODY } from './skeleton.js';
 import { placeOf } from './things.js';

@@ -2,7 +2,7 @@
  * What holds the body to the room: feet, hands, knees, forearms, seat, back, belly, side.
  * The root is moved so that the contacts that carry it stay put; the limbs of the others are bent to reach theirs.
  */
-import { bodyAt, BALL_FROM_ANKLE, legOf, LENGTH, outward, pelvisOf, type Body, type Limbs } from './kinematics.js';
+import { BALL_FROM_ANKLE, type Body, bodyAt, legOf, LENGTH, type Limbs, outward, pelvisOf } from './kinematics.js';
 import {
   aboutZ,
   add,
@@ -20,13 +20,13 @@ import {
   length,
   minus,
   times,
+  type Turn,
   turned,
   unit,
   UP,
-  type Turn,
   type Vec,
 } from './rotation.js';
-import { LIMITS, SIDES_OF_BODY, type Angle, type BodySide, type Pose } from './skeleton.js';
+import { type Angle, type BodySide, LIMITS, type Pose, SIDES_OF_BODY } from './skeleton.js';
 
 export const LIMB_CONTACTS = ['foot', 'hand', 'knee', 'forearm'] as const;
 export const TRUNK_CONTACTS = ['seat', 'back', 'belly', 'side'] as const;

@@ -1,24 +1,25 @@
-import { describe, expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+
 import { VIEWS } from '../movement/index.js';
 import {
   after,
   ANGLES,
   arcOf,
   assembled,
-  coarsened,
-  INKS,
+  blotOf,
+  bodyAt,
   BONE,
   BONE_SIZE,
   BONES,
-  blotOf,
-  bodyAt,
   bonesOf,
   boundsOf,
   cameraOf,
   checkFigures,
+  coarsened,
   distance,
   type Figure,
   type FigureLibrary,
@@ -26,6 +27,7 @@ import {
   frameAt,
   handOf,
   heldAt,
+  INKS,
   inverse,
   LIMITS,
   marksOf,
@@ -47,8 +49,8 @@ import {
   SIDES_OF_BODY,
   skinned,
   SolidBuilder,
-  stagerFor,
   solidsOf,
+  stagerFor,
   together,
   type Turn,
   turnedBetween,

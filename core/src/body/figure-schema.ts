@@ -1,20 +1,20 @@
 /** The schema of figures and postures, and what must hold between them. Kept apart from what draws: a page that draws has no need to check. */
+import { VIEWS } from '../movement/vocabulary.js';
 import { slug } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
-import { VIEWS } from '../movement/vocabulary.js';
 import { CONTACTS, LIMB_CONTACTS, TRUNK_CONTACTS } from './contacts.js';
 import {
+  type Figure,
+  type FigureKey,
+  type FigureLibrary,
   HELD_IN,
   HELD_ITEMS,
+  type Layers,
   layersOf,
   LINE_ITEMS,
   PLURALS,
   PROP_ITEMS,
-  type Figure,
-  type FigureKey,
-  type FigureLibrary,
-  type Layers,
 } from './figure.js';
 import { WRITTEN_ANGLES } from './skeleton.js';
 

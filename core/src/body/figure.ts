@@ -1,5 +1,6 @@
 /** A figure as it is written in the library: postures in layers, what holds the body, what is held, and its faults as differences. */
 import type { z } from 'zod';
+
 import type { Contact } from './contacts.js';
 import type { figureSchema, keySchema, layersSchema } from './figure-schema.js';
 import { MACHINE_ITEMS } from './machines.js';

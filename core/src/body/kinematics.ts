@@ -1,6 +1,6 @@
 /** Forward kinematics: a pose and the place of the pelvis → where every joint is and how every segment is turned. */
-import { aboutX, aboutY, aboutZ, add, after, turned, type Turn, type Vec } from './rotation.js';
-import { SEGMENT, SIDE_ANGLES, STATURE_CM, type BodySide, type Pose } from './skeleton.js';
+import { aboutX, aboutY, aboutZ, add, after, type Turn, turned, type Vec } from './rotation.js';
+import { type BodySide, type Pose, SEGMENT, SIDE_ANGLES, STATURE_CM } from './skeleton.js';
 
 const cm = (fraction: number): number => fraction * STATURE_CM;
 

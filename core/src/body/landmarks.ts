@@ -4,7 +4,7 @@
  * a bone's turn about its own length cannot be seen in its two ends.
  */
 import type { View } from '../movement/vocabulary.js';
-import { outward, type Body, type Limbs } from './kinematics.js';
+import { type Body, type Limbs, outward } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
 import { projectionOf, type Spot } from './projection.js';
 import {
@@ -20,12 +20,12 @@ import {
   length,
   minus,
   times,
+  type Turn,
   turned,
   unit,
-  type Turn,
   type Vec,
 } from './rotation.js';
-import { SIDES_OF_BODY, type Angle, type BodySide } from './skeleton.js';
+import { type Angle, type BodySide, SIDES_OF_BODY } from './skeleton.js';
 
 const JOINTS = [
   'clavicle',

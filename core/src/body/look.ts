@@ -1,7 +1,7 @@
 /** How the figure is lit and coloured: one key light from the upper left of whoever looks, in three tones of each colour. */
-import { BUILDS, TONES, type Build, type Looks, type Tone } from '../movement/looks.js';
-import { ZONES } from './skin.js';
+import { type Build, BUILDS, type Looks, type Tone, TONES } from '../movement/looks.js';
 import { unit, type Vec } from './rotation.js';
+import { ZONES } from './skin.js';
 
 /** What things are made of, beside what the body wears. */
 export const INKS = [

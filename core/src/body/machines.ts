@@ -1,6 +1,6 @@
 /** Machines and other furniture of several pieces, as data: boxes, bars and wheels about a place on the floor. */
-import { aboutZ, add, type Vec } from './rotation.js';
 import type { Ink } from './look.js';
+import { aboutZ, add, type Vec } from './rotation.js';
 import type { SolidBuilder } from './solid.js';
 
 type Place = readonly [x: number, y: number, z: number];

@@ -1,33 +1,33 @@
 /** A figure in time: key postures, held by their contacts, timed by the dose's tempo; faults mixed in by amount. */
+import { parseTempo } from '../dosage/tempo.js';
 import type { Movement } from '../movement/schema.js';
 import type { Phase } from '../movement/vocabulary.js';
-import { parseTempo } from '../dosage/tempo.js';
+import { standsOn, toBalance } from './balance.js';
 import {
-  anchorFor,
-  hold,
-  levelled,
-  pointOf,
   type Anchor,
+  anchorFor,
   type Anchors,
   type Contact,
   type Held,
   type Hold,
+  hold,
+  levelled,
+  pointOf,
 } from './contacts.js';
-import { standsOn, toBalance } from './balance.js';
-import { contactsOf, layersOf, type Figure, type FigureFault, type FigureKey, type FigureLibrary } from './figure.js';
-import { bodyAt, type Body } from './kinematics.js';
+import { contactsOf, type Figure, type FigureFault, type FigureKey, type FigureLibrary, layersOf } from './figure.js';
+import { type Body, bodyAt } from './kinematics.js';
 import { add, between, distance, minus, times, type Vec } from './rotation.js';
 import {
-  beyondLimits,
+  type Angle,
   ANGLES,
   anglesOf,
+  beyondLimits,
   LIMITS,
   mirrored,
   mirroredName,
+  type Pose,
   posed,
   SIDES_OF_BODY,
-  type Angle,
-  type Pose,
 } from './skeleton.js';
 
 /** Faults by id with how much of each is shown, 0–1. */

@@ -5,12 +5,12 @@
 import type { Movement } from '../movement/schema.js';
 import type { Muscle } from '../movement/vocabulary.js';
 import { BONES } from './bones.js';
-import { LENGTH, type Body } from './kinematics.js';
+import { type Body, LENGTH } from './kinematics.js';
 import { INKS } from './look.js';
 import { restBody } from './rest.js';
-import { inverse, minus, turned, type Turn, type Vec } from './rotation.js';
-import { PULLS, type Skin } from './skin.js';
+import { inverse, minus, type Turn, turned, type Vec } from './rotation.js';
 import type { BodySide } from './skeleton.js';
+import { PULLS, type Skin } from './skin.js';
 
 type Part = 'thigh' | 'shank' | 'upperArm' | 'forearm' | 'pelvis' | 'lumbar' | 'thorax' | 'neck';
 

@@ -2,7 +2,7 @@
 import type { Body } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
 import { between, type Vec } from './rotation.js';
-import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
+import { type BodySide, SIDES_OF_BODY } from './skeleton.js';
 
 export interface Path {
   side: BodySide;

@@ -1,10 +1,10 @@
 /** One moment of a figure as a whole SVG file of flat regions, in colour or in greys that survive a black-and-white printer. */
 import type { View } from '../movement/vocabulary.js';
 import { boundsOf, type Box } from './bounds.js';
-import { INKS, paletteOf, personFor, toneAt, toned, type Palette } from './look.js';
+import { INKS, type Palette, paletteOf, personFor, toneAt, toned } from './look.js';
 import type { Motion } from './motion.js';
 import { cameraOf } from './projection.js';
-import { rasterised, type Raster } from './raster.js';
+import { type Raster, rasterised } from './raster.js';
 import { outlinesOf, roundedPath } from './regions.js';
 import { handsOf, solidsOf, stagerFor } from './scene.js';
 import { assembled, type SkinFile } from './skin-file.js';

@@ -1,7 +1,7 @@
 /** Solids as a picture in plain numbers, without a graphics card: for stills, and where there is no WebGL. */
-import { brightness, encoded, INKS, lightOf, toneAt, TONE_STEPS, type Palette } from './look.js';
-import type { Camera } from './projection.js';
 import type { Box } from './bounds.js';
+import { brightness, encoded, INKS, lightOf, type Palette, TONE_STEPS, toneAt } from './look.js';
+import type { Camera } from './projection.js';
 import type { Solid } from './solid.js';
 
 export interface Raster {

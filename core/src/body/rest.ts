@@ -1,5 +1,5 @@
 /** The posture in which the figure's skin was made: arms half out and legs a little apart, so that nothing touches. */
-import { bodyAt, type Body } from './kinematics.js';
+import { type Body, bodyAt } from './kinematics.js';
 import { posed } from './skeleton.js';
 
 const REST = posed([{ 'shoulder.out': 45, 'hip.out': 7 }]);

@@ -1,12 +1,12 @@
 /** Everything on a picture of a figure at one moment: the person in their skin, what they hold, and what stands about. */
 import { bonesOf } from './bones.js';
 import { INKS } from './look.js';
-import { frameAt, type Frame, type Motion } from './motion.js';
-import { restBody } from './rest.js';
-import type { SkinChoice } from './skin-file.js';
-import { roomFor, skinned, type Skin } from './skin.js';
-import type { Solid } from './solid.js';
+import { type Frame, frameAt, type Motion } from './motion.js';
 import type { Camera } from './projection.js';
+import { restBody } from './rest.js';
+import { roomFor, type Skin, skinned } from './skin.js';
+import type { SkinChoice } from './skin-file.js';
+import type { Solid } from './solid.js';
 import { furnitureOf, handOf, heldAt, wallOf } from './things.js';
 
 const REST = restBody();

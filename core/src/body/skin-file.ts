@@ -4,9 +4,9 @@
  * most; normals an octahedron in two bytes (Meyer and others 2010).
  */
 import { mirroredBone } from './bones.js';
-import { PULLS, type Skin } from './skin.js';
-import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
 import type { Vec } from './rotation.js';
+import { type BodySide, SIDES_OF_BODY } from './skeleton.js';
+import { PULLS, type Skin } from './skin.js';
 
 /** Steps of a place from one side of the box to the other. */
 export const PLACES = 4095;

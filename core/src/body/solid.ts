@@ -1,6 +1,6 @@
 /** Something to be drawn: triangles with normals, and what each vertex is made of. */
-import { INKS, type Ink } from './look.js';
-import { add, cross, minus, times, unit, type Turn, turned, type Vec } from './rotation.js';
+import { type Ink, INKS } from './look.js';
+import { add, cross, minus, times, type Turn, turned, unit, type Vec } from './rotation.js';
 
 export interface Solid {
   positions: Float32Array;

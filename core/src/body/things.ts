@@ -4,9 +4,9 @@ import type { Body, Limbs } from './kinematics.js';
 import { putMachine } from './machines.js';
 import type { Motion } from './motion.js';
 import { add, axisX, axisY, axisZ, between, cross, minus, times, turned, unit, type Vec } from './rotation.js';
-import { SIDES_OF_BODY, type BodySide } from './skeleton.js';
-import { SolidBuilder, type Solid } from './solid.js';
+import { type BodySide, SIDES_OF_BODY } from './skeleton.js';
 import type { Hand } from './skin-file.js';
+import { type Solid, SolidBuilder } from './solid.js';
 
 /** Where a bar lies in a closed hand. */
 const grip = ({ wrist, knuckles }: Limbs): Vec => between(wrist, knuckles, 0.8);

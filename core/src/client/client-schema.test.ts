@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { checkClientFile, CLIENT_FILE_FORMAT } from '../formats/client-file.js';
 import { LOOKS } from '../movement/looks.js';
 import { DEMANDS, KIT_ITEMS, REGIONS, SPACES } from '../movement/vocabulary.js';
 import { checkedBy } from '../schema/atoms.js';
-import { BODY_SIDES } from './pain.js';
 import { BLANK_CLIENT, type Client, clientChangeSchema, clientSchema, DAY_KINDS, newClientSchema } from './index.js';
+import { BODY_SIDES } from './pain.js';
 import { BENCHMARK_UNITS, READINESS_QUESTIONS } from './screening.js';
 
 /** Words that a line may hold: anything that can be seen, and spaces between. */

@@ -1,7 +1,7 @@
 /** Usual cautions by condition, as data: choosing one proposes limits, the trainer confirms them, and a qualified clinician is asked first. */
 import type { Limit } from '../movement/limit-schema.js';
 import { DEMANDS } from '../movement/vocabulary.js';
-import { checkedBy, slug, text, whole, type Checked } from '../schema/atoms.js';
+import { type Checked, checkedBy, slug, text, whole } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 
 export const conditionSchema = z.strictObject({

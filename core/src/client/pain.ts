@@ -1,7 +1,7 @@
 /** Pain reported in a session closes what it must for the rest of it. Usual caution only; what it is, a clinician says. */
 import type { Limit } from '../movement/limit-schema.js';
-import { inWords } from '../movement/words.js';
 import type { Demand, Region } from '../movement/vocabulary.js';
+import { inWords } from '../movement/words.js';
 
 export const PAIN_QUALITIES = ['sharp', 'dull'] as const;
 export type PainQuality = (typeof PAIN_QUALITIES)[number];

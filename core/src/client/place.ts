@@ -1,9 +1,9 @@
 /** Where a session is held: the studio, the home of somebody who takes part, or a place that the studio keeps. Each has its own kit and room. */
-import type { ClientOnDay } from './client-schema.js';
 import type { KitPiece } from '../movement/kit-schema.js';
 import type { Space } from '../movement/vocabulary.js';
 import { uuid } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
+import type { ClientOnDay } from './client-schema.js';
 import type { Studio } from './studio-schema.js';
 
 /** `home` names the client, `elsewhere` the kept place. */

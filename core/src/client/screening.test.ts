@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { REGIONS } from '../movement/index.js';
 import {
   awaitsClearance,

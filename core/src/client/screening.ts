@@ -2,13 +2,13 @@
  * What is asked before somebody starts, and before each session. Plain questions, no diagnosis:
  * any yes sends to a qualified clinician first, and pain of today closes what it must for today only.
  */
-import { day, text, words } from '../schema/atoms.js';
-import { z } from '../schema/zod.js';
-import { REGIONS } from '../movement/vocabulary.js';
 import type { Limit } from '../movement/limit-schema.js';
 import { limitsOn } from '../movement/limits.js';
+import { REGIONS } from '../movement/vocabulary.js';
+import { day, text, words } from '../schema/atoms.js';
+import { z } from '../schema/zod.js';
 import type { Ease } from './ease.js';
-import { BODY_SIDES, limitsFromPain, PAIN_QUALITIES, type Pain } from './pain.js';
+import { BODY_SIDES, limitsFromPain, type Pain, PAIN_QUALITIES } from './pain.js';
 
 export const READINESS_QUESTIONS = [
   { id: 'heart', words: 'Has a doctor ever found something with your heart or your blood pressure?' },

@@ -1,12 +1,14 @@
 /** Tests over the weeks: what was measured stands together, and what was not measured for long is due. */
-import { describe, expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import { join } from 'node:path';
+
+import { describe, expect, test } from '@jest/globals';
 import { loadLibrary } from '@waxwing/library';
+import fc from 'fast-check';
+
 import { buildCatalog } from '../ladder/index.js';
-import { suggestSession, type SuggestRequest } from '../planning/index.js';
-import { KIT, POOR_SLEEP, standing } from '../test/plans.js';
+import { type SuggestRequest, suggestSession } from '../planning/index.js';
 import { uuidAt } from '../test/generate.js';
+import { KIT, POOR_SLEEP, standing } from '../test/plans.js';
 import { type Benchmark, dueTests, measured, type TestResult, testsOf, USUAL_TESTS } from './index.js';
 
 const noted = (name: string, on: string, value: number): Benchmark => ({ name, unit: 'reps', on, value });

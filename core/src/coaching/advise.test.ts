@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { type Correction, CORRECTION_KINDS, type Fault, type Movement, SEVERITIES } from '../movement/index.js';
 import {
   advise,

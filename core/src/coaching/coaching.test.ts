@@ -1,15 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { limitsFromPain } from '../client/index.js';
 import { type Fault, type Movement, VIEWS } from '../movement/index.js';
 import {
   advise,
   believe,
   countTrials,
-  NO_EVIDENCE,
   fading,
   groupByView,
   nextPlace,
+  NO_EVIDENCE,
   OUTCOMES,
   seeing,
   type Situation,

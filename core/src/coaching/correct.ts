@@ -3,12 +3,12 @@
  * gain(k) = Σ over seen faults that k addresses of weight(fault) · P(k works for this client) − cost(kind).
  * A *stop* fault short-circuits; two failures on a step of the correction ladder move to the next step down.
  */
-import type { Evidence, Style } from './evidence-schema.js';
-import type { Outcome } from './outcomes.js';
 import { correctionKey } from '../movement/ids.js';
 import type { Correction, Cue, Fault, Movement } from '../movement/schema.js';
 import { CORRECTION_KINDS, type CorrectionKind } from '../movement/vocabulary.js';
 import { believe, OUTCOME_SCORE } from './evidence.js';
+import type { Evidence, Style } from './evidence-schema.js';
+import type { Outcome } from './outcomes.js';
 import { FAILURES_TO_STEP_DOWN, KIND_COST, SEVERITY_WEIGHT } from './weights.js';
 
 /** A correction of this session and what came of it; without an outcome it is still being tried. */

@@ -2,9 +2,9 @@
  * Where to stand: for the sets to come, a view for each, so that every likely fault is seen at least once with the greatest weight.
  * Few views and few sets: every choice is compared.
  */
-import { bySeverity } from '../movement/severity.js';
 import type { Fault } from '../movement/schema.js';
-import { VIEWS, type View } from '../movement/vocabulary.js';
+import { bySeverity } from '../movement/severity.js';
+import { type View, VIEWS } from '../movement/vocabulary.js';
 import { FAULT_PRIOR, SEVERITY_WEIGHT } from './weights.js';
 
 /** The side that shows a fault best; the earlier in `VIEWS` on a tie. */

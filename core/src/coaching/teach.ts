@@ -1,7 +1,7 @@
 /** What to say before anything goes wrong: one cue for each phase, in the wording that lands best with this client. */
-import type { Evidence } from './evidence-schema.js';
 import type { Cue, Movement } from '../movement/schema.js';
 import { believe } from './evidence.js';
+import type { Evidence } from './evidence-schema.js';
 
 export interface TeachingCue {
   cue: Cue;

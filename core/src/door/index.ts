@@ -1,3 +1,3 @@
-export * from './door-schema.js';
 export * from './door.js';
+export * from './door-schema.js';
 export * from './roles.js';

@@ -1,8 +1,8 @@
 /** Who works in a studio, and what each may see. */
-import type { Visitor } from './door-schema.js';
-import type { ClientSummary, ClientOnDay } from '../client/client-schema.js';
-import type { Client } from '../client/client-schema.js';
 import { withoutReasons } from '../client/client-on-day.js';
+import type { ClientOnDay, ClientSummary } from '../client/client-schema.js';
+import type { Client } from '../client/client-schema.js';
+import type { Visitor } from './door-schema.js';
 
 export const ROLES = ['owner', 'trainer', 'assistant'] as const;
 export type Role = (typeof ROLES)[number];

@@ -1,7 +1,7 @@
 /** A load as plans and events hold it. What loads a kit can make is `loads.ts`. */
+import { KIT_ITEMS } from '../movement/vocabulary.js';
 import { whole } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import { KIT_ITEMS } from '../movement/vocabulary.js';
 
 export const loadSchema = z.strictObject({
   item: z.enum(KIT_ITEMS),

@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { fromPounds, kitCounts, type KitOption, type KitPiece, usableOption, weightWords } from '../movement/index.js';
-import { bodyLoad, loadsFor, nearestLoads, settingsOf, standInsFor } from './index.js';
 import { kit, options, piece } from '../test/kits.js';
+import { bodyLoad, loadsFor, nearestLoads, settingsOf, standInsFor } from './index.js';
 
 const ONE_DUMBBELL: KitOption[] = [{ needs: [{ item: 'dumbbell', count: 1 }] }];
 const PAIR: KitOption[] = [{ needs: [{ item: 'dumbbell', count: 2 }] }];

@@ -1,8 +1,8 @@
 /** The loads that a kit can really make for a movement: fixed pieces, plates on handles, stacks, bands in order. */
-import type { KitPiece, Plates } from '../movement/kit-schema.js';
 import { kitCounts, loadLabel, usableOptions, weightWords } from '../movement/kit.js';
+import type { KitPiece, Plates } from '../movement/kit-schema.js';
 import type { Limit } from '../movement/limit-schema.js';
-import { openOptions, type Equipped } from '../movement/limits.js';
+import { type Equipped, openOptions } from '../movement/limits.js';
 import type { KitOption } from '../movement/schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';

@@ -1,23 +1,24 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { EFFORTS } from '../movement/index.js';
 import { z } from '../schema/zod.js';
 import {
-  FIRST_KG,
   brokenHold,
   effortOf,
   equalEffort,
   estimate,
   expectedReps,
+  FIRST_KG,
   FORMULAS,
   holdWords,
-  SET_REASONS,
   type Load,
   MOST_REPS,
   nextPieces,
   nextSet,
   repsFirst,
   sameEffort,
+  SET_REASONS,
   type SetSituation,
 } from './index.js';
 

@@ -2,9 +2,9 @@
  * What the next set should be, from what was done, how it felt, how clean it was, and the weights that really exist.
  * Form gates load: nothing goes up while a serious fault is open or after pain. Every answer says why.
  */
+import type { PainQuality } from '../client/pain.js';
 import type { DoseWindow } from '../movement/schema.js';
 import type { DoseMode, Effort } from '../movement/vocabulary.js';
-import type { PainQuality } from '../client/pain.js';
 import type { Load } from './loads.js';
 import type { SetReason } from './reason.js';
 import { equalEffort, expectedReps, MOST_REPS, REPS_LEFT } from './strength.js';

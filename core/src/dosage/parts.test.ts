@@ -1,8 +1,9 @@
 /** Composed sets: what is written is read back, and every sum equals a count of single reps and seconds. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { MOST_PARTS, type Part, partSchema } from '../schema/part.js';
+
 import { SIDES } from '../movement/vocabulary.js';
+import { MOST_PARTS, type Part, partSchema } from '../schema/part.js';
 import {
   amountOfParts,
   grownParts,
@@ -14,8 +15,8 @@ import {
   partsUntil,
   partsWords,
   partTotals,
-  wrongPartsFor,
   wrongParts,
+  wrongPartsFor,
 } from './parts.js';
 import { parseTempo, SIDE_CHANGE_SECONDS } from './tempo.js';
 

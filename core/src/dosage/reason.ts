@@ -1,8 +1,8 @@
 /** Why a set is followed by what it is: codes with their facts. The page makes sentences of them, and plans keep them. */
+import { DOSE_MODES, EFFORTS } from '../movement/vocabulary.js';
 import { text, whole } from '../schema/atoms.js';
 import { reasonOf } from '../schema/reason.js';
 import { z } from '../schema/zod.js';
-import { DOSE_MODES, EFFORTS } from '../movement/vocabulary.js';
 
 /** Reps, seconds or metres. */
 export const amountFact = whole(0, 100_000);

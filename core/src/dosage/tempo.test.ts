@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { SIDES } from '../movement/index.js';
 import { aimOf, parseTempo, setSeconds, SIDE_CHANGE_SECONDS, sideCount } from './index.js';
 

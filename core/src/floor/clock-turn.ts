@@ -1,7 +1,7 @@
 /** While everybody goes by a clock, its turn says what is now. */
 import { firstSide } from '../session/progress.js';
-import { timerAt, workOf, type Timer } from '../session/timer.js';
 import { isPending, type RunStep } from '../session/run.js';
+import { type Timer, timerAt, workOf } from '../session/timer.js';
 
 /** The clock that everybody of a block goes by, and the turn it is at. */
 export interface ClockTurn {

@@ -1,7 +1,7 @@
 /** Two movements in one rep are done only after each was clean alone: in this session, or the last time. */
 import { latestCounted } from '../client/history.js';
-import { openFaults } from '../session/fold.js';
 import { seriousOf } from '../progress/held.js';
+import { openFaults } from '../session/fold.js';
 import type { LaneView } from './lane-view.js';
 
 /** The parts of the combination in hand that were not clean alone yet, by movement; none where no combination is in hand. */

@@ -1,20 +1,20 @@
 /** What the taps of the floor mean, as drafts of events. Nothing is recorded here. */
-import type { MovementSummary } from '../movement/summary-schema.js';
 import type { BodySide, PainQuality } from '../client/pain.js';
 import { type Load, loadsFor } from '../dosage/loads.js';
-import type { KitPiece } from '../movement/kit-schema.js';
-import { itemsOf } from '../movement/kit.js';
-import type { KitItem, Region } from '../movement/vocabulary.js';
 import { amountOfParts } from '../dosage/parts.js';
+import { itemsOf } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import type { KitItem, Region } from '../movement/vocabulary.js';
 import { isEvery, roundsIn } from '../planning/block-clock.js';
 import type { Part } from '../schema/part.js';
 import type { SetSide } from '../session/events.js';
 import type { ChangedDose } from '../session/fold.js';
 import { firstSide, progressOf } from '../session/progress.js';
 import type { RunStep } from '../session/run.js';
-import { workOf, type Timer } from '../session/timer.js';
-import { draft, type Draft, type NewId } from './draft.js';
-import { entryOf, movementOf, type JustDone, type LaneView } from './lane-view.js';
+import { type Timer, workOf } from '../session/timer.js';
+import { type Draft, draft, type NewId } from './draft.js';
+import { entryOf, type JustDone, type LaneView, movementOf } from './lane-view.js';
 import { doseFor, doseNow, isStepOpen, type Proposal } from './next.js';
 
 /** The stay at the movement in hand, begun with the first thing that is recorded of it. @throws Error when no movement is in hand */

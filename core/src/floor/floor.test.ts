@@ -1,89 +1,91 @@
 /** What the floor decides for one client, with the real starter library: nothing that is computed here may talk a trainer into harm. */
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { loadLibrary, loadRules } from '@waxwing/library';
 import fc from 'fast-check';
-import { join } from 'node:path';
+
 import {
   AT_STUDIO,
   BLANK_CLIENT,
-  clientOnDay,
   type Client,
+  clientOnDay,
   kitWith,
   placeOf,
   setUpFor,
   type Studio,
 } from '../client/index.js';
-import { NO_EVIDENCE, nextPlace, type ClientRecord } from '../coaching/index.js';
+import { type ClientRecord, nextPlace, NO_EVIDENCE } from '../coaching/index.js';
 import { loadsFor } from '../dosage/index.js';
-import { buildCatalog, reach, signAmount, SWAP_REASONS, type Catalog, type MovementPage } from '../ladder/index.js';
+import { buildCatalog, type Catalog, type MovementPage, reach, signAmount, SWAP_REASONS } from '../ladder/index.js';
 import {
   DEMANDS,
   EFFORTS,
   kitCounts,
-  REGIONS,
   type KitPiece,
   type Limit,
   type Movement,
   type MovementSummary,
+  REGIONS,
   type View,
 } from '../movement/index.js';
-import { carryForward, emptyPlan, suggestSession, type PlanLane, type SuggestClient } from '../planning/index.js';
+import { carryForward, emptyPlan, type PlanLane, type SuggestClient, suggestSession } from '../planning/index.js';
 import { fitNow, isOpen, isUp, standingOf, swapsFor } from '../progress/index.js';
-import { uuidAt } from '../test/generate.js';
-import { POOR_SLEEP } from '../test/plans.js';
 import {
   digestOf,
   emptyLane,
   fold,
   isPending,
+  type Lane,
   type Programme,
   secondsLeft,
-  type Lane,
   type SessionEvent,
   type Timer,
 } from '../session/index.js';
+import { uuidAt } from '../test/generate.js';
+import { POOR_SLEEP } from '../test/plans.js';
 import {
   adviceFor,
   afterPain,
-  type Mark,
-  doseNow,
-  endRounds,
-  logRound,
-  markFor,
-  roundsDone,
-  raisesFor,
-  setDose,
-  setLoad,
-  takeMark,
-  timeOf,
   broughtWeight,
   cuesFor,
   doseFor,
+  doseNow,
+  type Draft,
+  endRounds,
   fitOf,
   heldNow,
+  type LaneParts,
   laneTime,
+  type LaneView,
   likelihood,
+  logRound,
   logSet,
   logTurns,
+  type Mark,
+  markFor,
   nextOpen,
   nextOther,
   nextUp,
   placesTaken,
   proposalFor,
+  raisesFor,
+  roundsDone,
   seeFault,
+  setDose,
+  setLoad,
   sharedKit,
   sinceLastTime,
   soundsOf,
-  standFor,
   stampAll,
+  standFor,
   swapsOf,
   swapTo,
+  takeMark,
+  timeOf,
   unanswered,
   viewOf,
   weighable,
-  type Draft,
-  type LaneParts,
-  type LaneView,
 } from './index.js';
 
 const NOW = '2030-01-01T10:30:00.000Z';

@@ -1,12 +1,12 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
-import type { MovementSummary } from '../movement/summary-schema.js';
-import { partAt, partSeconds, partsSeconds, type PartAt } from '../dosage/parts.js';
-import { parseTempo, setSeconds } from '../dosage/tempo.js';
 import type { Test } from '../client/tests.js';
+import { type PartAt, partAt, partSeconds, partsSeconds } from '../dosage/parts.js';
+import { parseTempo, setSeconds } from '../dosage/tempo.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Part } from '../schema/part.js';
-import { partsSignals, restSignals, signalsOf, tempoAt, tempoSignals, type Signal } from '../session/signals.js';
-import { elapsedOf, timerAt, type Timer, type TimerState } from '../session/timer.js';
-import { movementOf, type LaneView } from './lane-view.js';
+import { partsSignals, restSignals, type Signal, signalsOf, tempoAt, tempoSignals } from '../session/signals.js';
+import { elapsedOf, type Timer, timerAt, type TimerState } from '../session/timer.js';
+import { type LaneView, movementOf } from './lane-view.js';
 import { doseNow } from './next.js';
 
 export type LanePhase = 'work' | 'paused' | 'over' | 'rest' | 'ready' | 'idle';

@@ -1,24 +1,24 @@
 /** Everything that the floor knows of one client now: where they are, how they stand, what is in hand and what is closed. */
 import type { ClientOnDay } from '../client/client-schema.js';
-import type { ClientRecord } from '../coaching/evidence-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Place } from '../client/place.js';
 import type { Studio } from '../client/studio-schema.js';
-import type { Catalog } from '../ladder/substitutes.js';
+import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { MovementPage } from '../ladder/page.js';
-import { tagsInForce, underRules, type HouseRule } from '../movement/house-rules.js';
+import type { Catalog } from '../ladder/substitutes.js';
 import { combined } from '../movement/combined.js';
+import { type HouseRule, tagsInForce, underRules } from '../movement/house-rules.js';
 import { kitCounts } from '../movement/kit.js';
 import type { Movement } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
-import { fitNow, isOpen, type FitNow } from '../progress/fit.js';
+import { type FitNow, fitNow, isOpen } from '../progress/fit.js';
 import { replacementFor } from '../progress/replacement.js';
-import { standingOf, type Standing } from '../progress/standing.js';
-import { currentEntry, latestSet, type Entry, type Lane, type SetRecord } from '../session/fold.js';
+import { type Standing, standingOf } from '../progress/standing.js';
+import { currentEntry, type Entry, type Lane, latestSet, type SetRecord } from '../session/fold.js';
+import { isPending, type Programme, type RunStep, stepNow, stepsOf } from '../session/run.js';
 import type { Timer } from '../session/timer.js';
-import { isPending, stepNow, stepsOf, type Programme, type RunStep } from '../session/run.js';
 import { atClock, type ClockTurn } from './clock-turn.js';
-import { restOf, type Rest } from './rest.js';
+import { type Rest, restOf } from './rest.js';
 
 /** What a lane is computed from. */
 export interface LaneParts {

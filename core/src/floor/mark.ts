@@ -3,17 +3,17 @@
  * the first of them and against the last time; it is said once, and never on a day that is easy anyway. It never adds work.
  */
 import type { DoneSet } from '../client/history-schema.js';
+import { SAME_KG } from '../dosage/loads.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Effort } from '../movement/vocabulary.js';
 import { EFFORTS } from '../movement/vocabulary.js';
-import { SAME_KG } from '../dosage/loads.js';
 import type { PlanLane } from '../planning/plan.js';
 import { doneSets } from '../session/digest.js';
 import type { MarkTake } from '../session/events.js';
-import { isPending, stepSeconds, type RunStep } from '../session/run.js';
-import { draft, type Draft, type NewId } from './draft.js';
-import { movementOf, type LaneView } from './lane-view.js';
+import { isPending, type RunStep, stepSeconds } from '../session/run.js';
 import { endLine, swapTo } from './commands.js';
+import { type Draft, draft, type NewId } from './draft.js';
+import { type LaneView, movementOf } from './lane-view.js';
 import { doseFor, isStepOpen, swapsOf } from './next.js';
 
 /** What speaks for it. */

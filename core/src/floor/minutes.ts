@@ -3,7 +3,7 @@ import type { SessionState } from '../session/fold.js';
 import { secondsLeft } from '../session/run.js';
 import { spanned } from '../session/timer.js';
 import type { SessionView } from '../session/view.js';
-import { movementOf, type LaneView } from './lane-view.js';
+import { type LaneView, movementOf } from './lane-view.js';
 
 /** A session as far as its minutes go. */
 export interface Timed {

@@ -1,25 +1,25 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
-import type { MovementSummary } from '../movement/summary-schema.js';
+import { bestSingle } from '../client/history.js';
+import { partsWords } from '../dosage/parts.js';
 import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
 import type { ReadyWhen } from '../movement/schema.js';
-import { partsWords } from '../dosage/parts.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { EFFORTS, type Region } from '../movement/vocabulary.js';
-import { bestSingle } from '../client/history.js';
 import { laneFor } from '../planning/lane-for.js';
 import type { PlanLane } from '../planning/plan.js';
 import type { Drop } from '../planning/set-change.js';
 import { waysUp } from '../progress/come-back.js';
 import { isOpen } from '../progress/fit.js';
 import { heldBack } from '../progress/held.js';
+import { type NextStep, nextStep } from '../progress/next-step.js';
 import type { Held } from '../progress/reason.js';
-import { nextStep, type NextStep } from '../progress/next-step.js';
 import { swapsFor } from '../progress/replacement.js';
 import type { Entry, SetRecord } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
-import { isPending, sidesInLine, type RunStep } from '../session/run.js';
-import { fitOf, movementOf, type LaneView } from './lane-view.js';
+import { isPending, type RunStep, sidesInLine } from '../session/run.js';
 import { dropOf } from './drop.js';
+import { fitOf, type LaneView, movementOf } from './lane-view.js';
 import { seriousFaults } from './say.js';
 
 /** Why nothing goes up now; null when it may. */

@@ -9,7 +9,7 @@ import type { PlanLane } from '../planning/plan.js';
 import { isOpen } from '../progress/fit.js';
 import { windowFor } from '../progress/next-step.js';
 import type { ChangedDose } from '../session/fold.js';
-import { fitOf, movementOf, type LaneView } from './lane-view.js';
+import { fitOf, type LaneView, movementOf } from './lane-view.js';
 import { doseNow, heldNow } from './next.js';
 
 export type Raise =

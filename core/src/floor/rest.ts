@@ -1,9 +1,9 @@
 /** The rest after the latest set: since when, and how many seconds it should have. Nothing is stored of it: it follows from the sets. */
 import { isEvery, roundsIn } from '../planning/block-clock.js';
-import { dropOf } from './drop.js';
-import { latestSet, type Entry, type Lane } from '../session/fold.js';
+import { type Entry, type Lane, latestSet } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
-import { sidesInLine, stepNow, type FindRunMovement, type RunStep } from '../session/run.js';
+import { type FindRunMovement, type RunStep, sidesInLine, stepNow } from '../session/run.js';
+import { dropOf } from './drop.js';
 
 export interface Rest {
   /** ISO. */

@@ -1,7 +1,7 @@
 /** As many rounds as go into a time: a round is logged by one tap, and there is always another one while the clock runs. */
 import { isPending, type RunStep } from '../session/run.js';
 import { endLine, logTurns } from './commands.js';
-import { draft, type Draft, type NewId } from './draft.js';
+import { type Draft, draft, type NewId } from './draft.js';
 import type { LaneView } from './lane-view.js';
 import { isStepOpen } from './next.js';
 

@@ -1,7 +1,7 @@
 /** What to say to one client now: before anything goes wrong, and about what was seen. */
-import { advise, type Advice } from '../coaching/correct.js';
+import { type Advice, advise } from '../coaching/correct.js';
 import { likelyFault } from '../coaching/likelihood.js';
-import { teachingCues, type TeachingCue } from '../coaching/teach.js';
+import { type TeachingCue, teachingCues } from '../coaching/teach.js';
 import type { Fault } from '../movement/schema.js';
 import { isOpen } from '../progress/fit.js';
 import { isUp, seriousOf } from '../progress/held.js';

@@ -1,6 +1,7 @@
 /** The audit as a table, for whoever must look it over. */
-import type { AuditEntry } from '../door/door-schema.js';
 import Papa from 'papaparse';
+
+import type { AuditEntry } from '../door/door-schema.js';
 
 /** What a spreadsheet would take for a formula is quoted. */
 export const auditCsv = (entries: readonly AuditEntry[]): string =>

@@ -1,8 +1,9 @@
 /** A movement on one page, as Markdown: for a wall, a folder or a message. */
-import type { Step } from '../ladder/page.js';
 import { bestView } from '../coaching/stand.js';
+import type { Step } from '../ladder/page.js';
 import { signWords } from '../ladder/readiness.js';
 import type { Correction, Movement } from '../movement/schema.js';
+import type { Direction } from '../movement/vocabulary.js';
 import {
   causeWords,
   correctionWords,
@@ -16,7 +17,6 @@ import {
   UNIT_WORDS,
   VIEW_WORDS,
 } from '../movement/words.js';
-import type { Direction } from '../movement/vocabulary.js';
 
 export type NamedStep = Step & { name: string };
 

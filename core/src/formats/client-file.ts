@@ -1,11 +1,11 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
-import { clientSchema, newClientSchema } from '../client/client-schema.js';
 import { BLANK_CLIENT } from '../client/client.js';
+import { clientSchema, newClientSchema } from '../client/client-schema.js';
 import { MOST_STILLS, stillSchema } from '../client/still.js';
+import { type Plan, planSchema } from '../planning/plan.js';
 import { type Checked, instant, uuid } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
-import { planSchema, type Plan } from '../planning/plan.js';
 import { eventSchema } from '../session/events.js';
 import { programmeSchema } from '../session/programme.js';
 

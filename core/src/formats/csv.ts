@@ -3,10 +3,11 @@
  * Coming back, a row changes the columns of a movement that exists, or makes a new one that still needs its cues and faults.
  */
 import Papa from 'papaparse';
+
 import { checkMovement } from '../movement/check.js';
-import type { Problem } from '../schema/problem.js';
 import type { KitNeed, KitOption, Movement } from '../movement/schema.js';
-import { PackError, packOf, type Pack } from './pack.js';
+import type { Problem } from '../schema/problem.js';
+import { type Pack, PackError, packOf } from './pack.js';
 
 export const CSV_COLUMNS = [
   'id',

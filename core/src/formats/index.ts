@@ -7,5 +7,5 @@ export * from './message.js';
 export * from './pack.js';
 export * from './set-row.js';
 export * from './sets.js';
-export * from './sheet-schema.js';
 export * from './sheet.js';
+export * from './sheet-schema.js';

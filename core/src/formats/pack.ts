@@ -2,13 +2,13 @@
  * The library pack: movements as one JSON document that another place can take in.
  * Reading is all or nothing: every problem is named by its path, and a pack with one is not used.
  */
-import { fieldPath, type Problem, problemsOf } from '../schema/problem.js';
-import { z } from '../schema/zod.js';
 import { checkReferences } from '../ladder/references.js';
 import { canonical, difference } from '../movement/difference.js';
-import { movementSchema, type Movement } from '../movement/schema.js';
-import { changeSchema } from '../movement/version.js';
+import { type Movement, movementSchema } from '../movement/schema.js';
 import { upgradeMovement, workedOut } from '../movement/upgrade.js';
+import { changeSchema } from '../movement/version.js';
+import { fieldPath, type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 
 export const PACK_FORMAT = 'waxwing-library';
 export const PACK_VERSION = 3;

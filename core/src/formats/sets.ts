@@ -1,9 +1,10 @@
 /** Every set as a row: for a spreadsheet, or for whoever wants to reckon with them. */
 import Papa from 'papaparse';
+
 import { partsWords } from '../dosage/parts.js';
 import { inWords, UNIT_WORDS } from '../movement/words.js';
-import type { SessionState } from '../session/fold.js';
 import type { FindMovement } from '../session/digest.js';
+import type { SessionState } from '../session/fold.js';
 import type { SetRow } from './set-row.js';
 
 /** The sets of a session, in the order of time. */

@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
+import { NO_EVIDENCE } from '../coaching/index.js';
+import { type Movement, SEVERITIES } from '../movement/index.js';
+import { emptyPlan, type Plan } from '../planning/index.js';
 import { lawfulMovement } from '../test/movements.js';
 import { clientId } from '../test/plans.js';
-import { SEVERITIES, type Movement } from '../movement/index.js';
-import { NO_EVIDENCE } from '../coaching/index.js';
-import { emptyPlan, type Plan } from '../planning/index.js';
 import { sheetMarkdown, sheetOf, type SheetSource } from './index.js';
 
 const eight = { item: 'dumbbell', count: 2, kg: 16, label: '2 × 8 kg', changeSeconds: 0 } as const;

@@ -1,21 +1,21 @@
 /** The sheet that a client takes home: order, dose, kit and its changes, a few reminders, one thing to watch, a way down and up, and what changed. */
-import type { Evidence } from '../coaching/evidence-schema.js';
+import { latest } from '../client/history.js';
 import type { FaultTally, PastSession } from '../client/history-schema.js';
+import { setUpFor } from '../client/set-up.js';
 import type { NotedSetUp } from '../client/set-up-schema.js';
+import type { Evidence } from '../coaching/evidence-schema.js';
+import { likelyFault } from '../coaching/likelihood.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
-import { latest } from '../client/history.js';
-import { setUpFor } from '../client/set-up.js';
-import { likelyFault } from '../coaching/likelihood.js';
+import { partsWords } from '../dosage/parts.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
-import { partsWords } from '../dosage/parts.js';
 import { isEvery, roundsIn, workEachWords } from '../planning/block-clock.js';
-import { minuteWords } from '../planning/timeline.js';
 import { movementsOf } from '../planning/by-set.js';
 import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
-import { inRounds, setsOfLane, type Block, type Plan, type PlanLane } from '../planning/plan.js';
+import { type Block, inRounds, type Plan, type PlanLane, setsOfLane } from '../planning/plan.js';
+import { minuteWords } from '../planning/timeline.js';
 import { plain } from './card.js';
 import type { Sheet, SheetLine } from './sheet-schema.js';
 

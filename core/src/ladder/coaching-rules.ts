@@ -4,8 +4,8 @@
  */
 import type { FaultKind } from '../movement/fault-kinds.js';
 import type { Correction, Fault, Link, Movement } from '../movement/schema.js';
-import { demandWords } from '../movement/words.js';
 import { type Demand, type Lever, SEVERITIES } from '../movement/vocabulary.js';
+import { demandWords } from '../movement/words.js';
 import { buildLadder, reach } from './graph.js';
 import { countWords, jargonIn, schoolYears, sentencesIn } from './plain-words.js';
 

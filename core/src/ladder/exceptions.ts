@@ -1,5 +1,5 @@
 /** Where a library departs from its standards, each with the reason: one list, so that they can be counted. */
-import { checkedBy, slug, text, type Checked } from '../schema/atoms.js';
+import { type Checked, checkedBy, slug, text } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 
 const exceptionSchema = z.strictObject({ rule: slug, movement: slug, why: text(200) });

@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import type { FaultKind, Movement } from '../movement/index.js';
-import { HEALTH_KINDS, HEALTH_WEIGHT, type HealthKind, libraryHealth } from './index.js';
 import { lawfulMovement, lawfulMovements } from '../test/movements.js';
+import { HEALTH_KINDS, HEALTH_WEIGHT, type HealthKind, libraryHealth } from './index.js';
 
 const [drawn] = fc.sample(lawfulMovement('low'), { numRuns: 1, seed: 11 });
 if (!drawn) throw new Error('no movement drawn');

@@ -1,11 +1,11 @@
 /** Where a library is thin or wrong: every gap with its place, worst first, and a score for each family. */
-import { HOUSEHOLD, type Muscle, type Severity } from '../movement/vocabulary.js';
 import type { Movement } from '../movement/schema.js';
+import { HOUSEHOLD, type Muscle, type Severity } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
 import { breachesOf, type CoachingContext } from './coaching-rules.js';
+import { buildLadder, CycleError, type Ladder, reach } from './graph.js';
 import { HEALTH_KINDS, type HealthKind } from './health-kinds.js';
 import type { FamilyHealth, Gap, Health } from './health-schema.js';
-import { buildLadder, CycleError, reach, type Ladder } from './graph.js';
 import { signAmount, signMismatch } from './readiness.js';
 
 /** How much each gap costs, and how urgent it is. Starting guesses: safety first, then dead ends on the floor, then polish. */

@@ -1,14 +1,17 @@
 import { join } from 'node:path';
+
 import { describe, expect, test } from '@jest/globals';
 import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
-import { DEMANDS, demandsWith, DOSE_MODES, fitWith, openOptions, kitCounts, type Limit } from '../movement/index.js';
+
+import { DEMANDS, demandsWith, DOSE_MODES, fitWith, kitCounts, type Limit, openOptions } from '../movement/index.js';
+import { lawfulLibrary } from '../test/generate.js';
 import {
   buildCatalog,
   buildLadder,
   CycleError,
-  FAMILY_GROUPS,
   familiesOf,
+  FAMILY_GROUPS,
   type LadderNode,
   readiness,
   signIn,
@@ -17,7 +20,6 @@ import {
   substitutes,
   SWAP_REASONS,
 } from './index.js';
-import { lawfulLibrary } from '../test/generate.js';
 
 const node = (id: string, ...harder: string[]): LadderNode => ({
   id,

@@ -1,9 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { demandsWith, fitFor, kitCounts, type Limit } from '../movement/index.js';
-import { buildCatalog, fallbackFor, fallbackForAll, threeLevels } from './index.js';
 import { ALWAYS_AT_HAND, DEMANDS } from '../movement/vocabulary.js';
 import { lawfulLibrary } from '../test/generate.js';
+import { buildCatalog, fallbackFor, fallbackForAll, threeLevels } from './index.js';
 
 const limits: fc.Arbitrary<Limit[]> = fc.array(
   fc.record({ demand: fc.constantFrom(...DEMANDS), allowed: fc.constantFrom(0, 1, 2), reason: fc.constant('so') }),

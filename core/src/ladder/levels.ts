@@ -3,9 +3,9 @@
  * Each client's level is looked for with their own limits; the fallback is open to everybody without any care.
  */
 import type { Limit } from '../movement/limit-schema.js';
-import { fitWith, mayDo, type LimitMet } from '../movement/limits.js';
+import { fitWith, type LimitMet, mayDo } from '../movement/limits.js';
 import type { KitItem } from '../movement/vocabulary.js';
-import { substitutes, type Catalog, type Substitute } from './substitutes.js';
+import { type Catalog, type Substitute, substitutes } from './substitutes.js';
 
 export interface LevelClient {
   clientId: string;

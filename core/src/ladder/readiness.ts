@@ -1,7 +1,7 @@
 /** Whether recorded sets meet a link's `readyWhen`: enough good sets, in each of enough sessions in a row. */
+import { bestSingle } from '../client/history.js';
 import type { DoneSet, PastSession } from '../client/history-schema.js';
 import type { ReadyWhen } from '../movement/schema.js';
-import { bestSingle } from '../client/history.js';
 import { type DoseMode, EFFORTS } from '../movement/vocabulary.js';
 
 export interface Readiness {

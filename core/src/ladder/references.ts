@@ -1,6 +1,6 @@
 /** Checking a whole library: repeated ids, links and swaps that lead nowhere, ladders that run in a circle. */
-import type { Problem } from '../schema/problem.js';
 import type { Movement } from '../movement/schema.js';
+import type { Problem } from '../schema/problem.js';
 import { buildLadder, CycleError } from './graph.js';
 
 /** A problem of one movement within a library. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { REGION_DEMANDS } from '../client/index.js';
 import {
   ALWAYS_AT_HAND,
@@ -8,12 +9,13 @@ import {
   demandsWith,
   KIT_ITEMS,
   type KitItem,
-  usableOptions,
   type Limit,
   openOptions,
   REGIONS,
   SPACES,
+  usableOptions,
 } from '../movement/index.js';
+import { lawfulLibrary } from '../test/generate.js';
 import {
   buildCatalog,
   buildLadder,
@@ -24,7 +26,6 @@ import {
   substitutes,
   SWAP_REASONS,
 } from './index.js';
-import { lawfulLibrary } from '../test/generate.js';
 
 const SIZE = 14;
 

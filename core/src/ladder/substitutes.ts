@@ -3,33 +3,33 @@
  * Hard conditions first (limits, kit, room, the reason's own); then rungs that are linked, then the same family, then others, each by least cost.
  * Only links say what is easier than what: levels of different branches of a family tell nothing of each other.
  */
-import type { Step } from './page.js';
+import { REGION_DEMANDS } from '../client/pain.js';
+import { itemsOf, needsNothing, usableOption } from '../movement/kit.js';
 import type { Limit } from '../movement/limit-schema.js';
 import {
   type Demands,
   demandsWith,
   fitWith,
   type LimitMet,
-  openOptions,
-  opennessWith,
   type Openness,
+  opennessWith,
+  openOptions,
 } from '../movement/limits.js';
-import { itemsOf, needsNothing, usableOption } from '../movement/kit.js';
 import type { KitOption, Movement } from '../movement/schema.js';
 import {
-  DEMANDS,
-  MUSCLES,
-  SPACES,
   type Demand,
+  DEMANDS,
   type KitItem,
   type Lever,
   type Muscle,
+  MUSCLES,
   type Pattern,
   type Region,
   type Space,
+  SPACES,
 } from '../movement/vocabulary.js';
-import { REGION_DEMANDS } from '../client/pain.js';
-import { buildLadder, reach, type Ladder } from './graph.js';
+import { buildLadder, type Ladder, reach } from './graph.js';
+import type { Step } from './page.js';
 import { SUBSTITUTE_COST as COST } from './weights.js';
 
 export const SWAP_REASONS = ['too-hard', 'too-easy', 'wobbly', 'pain', 'no-kit', 'no-room', 'bored'] as const;

@@ -1,5 +1,5 @@
 /** The vocabulary of causes: why faults come about, by kind. A cause is written `kind/detail`; its words are its name. */
-import { checkedBy, slug, type Checked } from '../schema/atoms.js';
+import { type Checked, checkedBy, slug } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { CAUSE_KINDS } from './vocabulary.js';
 

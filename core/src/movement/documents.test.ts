@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { lawfulMovement, lawfulMovements } from '../test/movements.js';
 import {
   buildFinding,
@@ -7,8 +8,8 @@ import {
   compareMovements,
   difference,
   type HouseRule,
-  type RuleChoices,
   otherSchools,
+  type RuleChoices,
   searchTextOf,
   tagsInForce,
   underRules,

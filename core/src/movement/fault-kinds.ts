@@ -4,11 +4,12 @@
  */
 import { distance } from 'fastest-levenshtein';
 import { stemmer } from 'stemmer';
-import { checkedBy, slug, text, type Checked } from '../schema/atoms.js';
+
+import { type Checked, checkedBy, slug, text } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { wordsIn } from './mentions.js';
-import { cause, viewsSchema } from './schema.js';
 import { SAME_WORDS } from './same-words.js';
+import { cause, viewsSchema } from './schema.js';
 import { CORRECTION_KINDS, POSITIONS, QUANTITIES, REP_PARTS, SEVERITIES } from './vocabulary.js';
 
 /** How a fault shows on a clip: a quantity that is more (or less) than in a clean rep of the movement by so much. */

@@ -7,7 +7,7 @@ import { slug, text } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import type { Limit } from './limit-schema.js';
 import { opennessFor } from './limits.js';
-import { demandsSchema, type Cue, type Fault, type Movement } from './schema.js';
+import { type Cue, demandsSchema, type Fault, type Movement } from './schema.js';
 
 export const houseRuleSchema = z.strictObject({
   id: slug,

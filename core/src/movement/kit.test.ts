@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
+import { kit, options, piece } from '../test/kits.js';
 import {
   ALWAYS_AT_HAND,
   DEMANDS,
@@ -16,7 +18,6 @@ import {
   leverWords,
   usableOption,
 } from './index.js';
-import { kit, options, piece } from '../test/kits.js';
 
 describe('what is at hand', () => {
   test('an option is usable exactly when each need is met by equal pieces, and the first such one is taken', () => {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { checkReferences } from '../ladder/index.js';
 import {
   checkMovement,
@@ -8,8 +9,6 @@ import {
   fitFor,
   fitWith,
   kitCounts,
-  mayDo,
-  openOptions,
   type KitItem,
   kitWords,
   label,
@@ -17,7 +16,9 @@ import {
   type Limit,
   limitsOn,
   loadLabel,
+  mayDo,
   type Movement,
+  openOptions,
 } from './index.js';
 
 const valid = {

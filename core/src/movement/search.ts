@@ -4,9 +4,10 @@
  * Faults are found by their kinds first: however it is said, and whatever the movement calls it.
  */
 import MiniSearch, { type QueryCombination, type SearchOptions } from 'minisearch';
+
 import { buildKindFinder, type FaultKind } from './fault-kinds.js';
-import { buildMentions, wordsIn } from './mentions.js';
 import { itemsOf } from './kit.js';
+import { buildMentions, wordsIn } from './mentions.js';
 import { SAME_WORDS } from './same-words.js';
 import type { Movement } from './schema.js';
 import type { SearchText } from './summary-schema.js';

@@ -1,4 +1,5 @@
 /** Slugs of the vocabulary as people read them. */
+import type { Correction, Cue, KitNeed, KitOption } from './schema.js';
 import type {
   Demand,
   Direction,
@@ -12,7 +13,6 @@ import type {
   Space,
   View,
 } from './vocabulary.js';
-import type { Correction, Cue, KitNeed, KitOption } from './schema.js';
 
 const SPECIAL: Readonly<Record<string, string>> = {
   'set-up': 'Set-up',

@@ -3,10 +3,10 @@
  * The shares are guesses, labelled so: only their order of size is argued for. Somebody who sits all day gets more pulling and hinging; who
  * lifts all day needs less of it here, and more of a trunk that holds and turns.
  */
-import type { PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import type { DayKind } from '../client/client.js';
 import { setsIn } from '../client/history.js';
+import type { PastSession } from '../client/history-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Muscle, Pattern, Plane, Purpose } from '../movement/vocabulary.js';
 
 /** Shares of the sets of a month, by pattern, for somebody of whom nothing else is known. They add up to 1. */

@@ -1,6 +1,7 @@
 /** Circuits by a clock: their minutes are those of the clock, and what does not go into a turn is said with an amount that does. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { CLIENT, uuidAt } from '../test/generate.js';
 import { movement } from '../test/plans.js';
 import {

@@ -1,8 +1,10 @@
 /** What is said of somebody before they come, and when they usually do. */
 import { join } from 'node:path';
+
 import { describe, expect, test } from '@jest/globals';
 import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
+
 import { BLANK_CLIENT, type ClientOnDay, clientOnDay, type PastSession } from '../client/index.js';
 import { buildCatalog } from '../ladder/index.js';
 import { DEMANDS, kitCounts, type MovementSummary } from '../movement/index.js';

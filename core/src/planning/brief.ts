@@ -2,10 +2,10 @@
 import type { ClientOnDay } from '../client/client-schema.js';
 import type { PastSession } from '../client/history-schema.js';
 import type { ClientRecord } from '../coaching/evidence-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Ladder } from '../ladder/graph.js';
 import type { KitPiece } from '../movement/kit-schema.js';
 import type { Limit } from '../movement/limit-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { heldBetween, nextTime, type TimeQuestion } from '../progress/next-time.js';
 import { standingOf } from '../progress/standing.js';
 import { lastVisit } from './carry.js';

@@ -1,6 +1,7 @@
 /** Sets that are not all alike: parts, rounds that differ, weights that change. Every sum equals a count of single reps and seconds. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { type Load, loadsFor, parseTempo, SIDE_CHANGE_SECONDS } from '../dosage/index.js';
 import type { KitPiece } from '../movement/kit-schema.js';
 import { CLIENT, uuidAt } from '../test/generate.js';

@@ -1,16 +1,16 @@
 /** Last time, carried forward: the same movements in the same order, with what changes for each and why. */
-import type { PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { latest } from '../client/history.js';
+import type { PastSession } from '../client/history-schema.js';
 import { buildLadder } from '../ladder/graph.js';
-import type { KitPiece } from '../movement/kit-schema.js';
 import { kitCounts } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Purpose } from '../movement/vocabulary.js';
-import { laneFor, type LaneRequest } from './lane-for.js';
-import { fitNow, isOpen, type Because } from '../progress/fit.js';
+import { type Because, fitNow, isOpen } from '../progress/fit.js';
 import type { StepReason } from '../progress/reason.js';
-import type { LineReason } from './reason.js';
+import { laneFor, type LaneRequest } from './lane-for.js';
 import type { Block, PlanItem, PlanLane } from './plan.js';
+import type { LineReason } from './reason.js';
 import type { SuggestClient } from './suggest.js';
 
 export interface CarryRequest {

@@ -1,6 +1,6 @@
 /** What it takes to go from one item to the next: another weight, another position. Seconds; starting guesses, in one table. */
+import { type Load, SAME_KG } from '../dosage/loads.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
-import { SAME_KG, type Load } from '../dosage/loads.js';
 import type { Position } from '../movement/vocabulary.js';
 import type { PlanLane } from './plan.js';
 

@@ -1,12 +1,14 @@
 /** Three levels for everybody: by what they did, and never what is closed or held back. */
 import { join } from 'node:path';
+
 import { expect, test } from '@jest/globals';
 import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
+
 import { buildCatalog } from '../ladder/index.js';
 import { DEMANDS } from '../movement/index.js';
-import { fitNow, isOpen, isUp } from '../progress/index.js';
 import { kitCounts } from '../movement/kit.js';
+import { fitNow, isOpen, isUp } from '../progress/index.js';
 import { KIT, POOR_SLEEP, standing } from '../test/plans.js';
 import { CLASS_LEVELS, classLevels, laneAtLevel, type LaneRequest } from './index.js';
 

@@ -2,8 +2,8 @@
  * A line of a group at three levels: 1 the easier rung, 2 the movement itself, 3 the harder rung. Each person's level follows from what they did,
  * and may be changed at any time; nothing that is closed, and no way up that is held back, is among them.
  */
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { kitCounts } from '../movement/kit.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import { fitNow, isOpen } from '../progress/fit.js';
 import { heldBetween } from '../progress/next-time.js';
 import { laneFor, type LaneRequest } from './lane-for.js';

@@ -2,8 +2,8 @@
 import type { Muscle, Pattern, Plane } from '../movement/vocabulary.js';
 import { laneBySet, repsOfSet, type SetLane } from './by-set.js';
 import { groundOf } from './changes.js';
-import { isAround, setsOfLane, turnsOf, type Block, type Plan, type PlanContext } from './plan.js';
-import { secondsOf, timelineOf, type Segment, type SegmentKind } from './timeline.js';
+import { type Block, isAround, type Plan, type PlanContext, setsOfLane, turnsOf } from './plan.js';
+import { secondsOf, type Segment, type SegmentKind, timelineOf } from './timeline.js';
 
 export interface Coverage {
   sets: number;

@@ -2,7 +2,7 @@
 import { partsWords } from '../dosage/parts.js';
 import type { DoseMode, Sides } from '../movement/vocabulary.js';
 import { UNIT_WORDS } from '../movement/words.js';
-import { laneBySet, timesOfSet, type SetLane } from './by-set.js';
+import { laneBySet, type SetLane, timesOfSet } from './by-set.js';
 import type { PlanLane } from './plan.js';
 
 /** What one set is, without its weight: `10 reps`, `30 s`, `8 singles · hold 8 s`. */

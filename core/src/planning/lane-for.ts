@@ -1,6 +1,6 @@
 /** A client's lane for a movement: what the policy of progress says of it, as a line of a plan. */
 import { latest } from '../client/history.js';
-import { pastOf, windowFor, type NextStep } from '../progress/next-step.js';
+import { type NextStep, pastOf, windowFor } from '../progress/next-step.js';
 import { nextTime, type TimeQuestion } from '../progress/next-time.js';
 import type { PlanLane } from './plan.js';
 

@@ -3,7 +3,7 @@ import type { Muscle } from '../movement/vocabulary.js';
 import { changesBetween } from './changes.js';
 import { coverageOf, totalsOfPlan } from './coverage.js';
 import { bestOrder, type OrderProblem } from './order.js';
-import { inRounds, type Block, type Plan, type PlanContext, type PlanItem, type PlanLane } from './plan.js';
+import { type Block, inRounds, type Plan, type PlanContext, type PlanItem, type PlanLane } from './plan.js';
 
 /**
  * Penalties in seconds: how much changing about it is worth to avoid each. Starting guesses, weighed against what

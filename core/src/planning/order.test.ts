@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { bestOrder, longSearch, orderCost, type OrderProblem } from './order.js';
 
 const seconds = fc.integer({ min: 0, max: 60 });

@@ -2,20 +2,20 @@
  * A session plan: blocks of items, each item one line in which every client has a movement, a dose and a load of their own.
  * The schema that requests, stored plans and the page are checked against.
  */
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { AT_STUDIO, placeRefSchema } from '../client/place.js';
 import { testSchema } from '../client/tests.js';
-import type { KitPiece } from '../movement/kit-schema.js';
-import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts, wrongParts } from '../dosage/parts.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import { PURPOSES, SPACES } from '../movement/vocabulary.js';
+import { type Checked, checkedBy, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { z } from '../schema/zod.js';
-import { whySchema } from './reason.js';
 import { blockClockSchema, LONGEST_WORK, MOST_ROUNDS, SHORTEST_WORK } from './block-clock.js';
 import { laneOfSet, type SetLane } from './by-set.js';
+import { whySchema } from './reason.js';
 import { dropSchema, MOST_DROPS, setChangeSchema } from './set-change.js';
-import { PURPOSES, SPACES } from '../movement/vocabulary.js';
 
 /** In the order in which a session usually has them. */
 export const BLOCK_KINDS = [

@@ -1,9 +1,24 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { buildLadder } from '../ladder/index.js';
-import { type Load, loadsFor } from '../dosage/index.js';
+
 import { DAY_KINDS, type DayKind, type PastSession } from '../client/index.js';
+import { type Load, loadsFor } from '../dosage/index.js';
+import { buildLadder } from '../ladder/index.js';
 import { type MovementSummary, opennessFor, PATTERNS, PURPOSES } from '../movement/index.js';
+import {
+  clientId,
+  contextOf,
+  counting,
+  KIT,
+  limits,
+  movement,
+  NOW,
+  plannable,
+  planOver,
+  POOR_SLEEP,
+  standing,
+  suggestClient,
+} from '../test/plans.js';
 import {
   type Balance,
   BALANCED,
@@ -14,8 +29,8 @@ import {
   coverageOf,
   emptyPlan,
   laneFor,
-  loadSeconds,
   lastVisit,
+  loadSeconds,
   minuteWords,
   orderCost,
   orderPlan,
@@ -34,20 +49,6 @@ import {
   type WarnContext,
   warningsOf,
 } from './index.js';
-import {
-  POOR_SLEEP,
-  clientId,
-  contextOf,
-  counting,
-  KIT,
-  limits,
-  movement,
-  NOW,
-  plannable,
-  planOver,
-  standing,
-  suggestClient,
-} from '../test/plans.js';
 
 const NO_LADDER = buildLadder([]);
 

@@ -1,7 +1,7 @@
 /** Who wants the same piece at the same time, and loads that the kit cannot make. */
-import { loadsFor, type Load } from '../dosage/loads.js';
-import type { KitPiece } from '../movement/kit-schema.js';
+import { type Load, loadsFor } from '../dosage/loads.js';
 import { kitCounts, usableOption } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
 import { laneOfSet } from './by-set.js';

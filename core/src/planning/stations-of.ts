@@ -1,6 +1,6 @@
 /** A block gone round as stations: how many may be at each line, and which lines share a piece, from the kit that there is. */
 import type { KitPiece } from '../movement/kit-schema.js';
-import { isAround, type Block, type Plan, type PlanContext } from './plan.js';
+import { type Block, isAround, type Plan, type PlanContext } from './plan.js';
 import { shortagesOf } from './shortage.js';
 import { rotate, type Rotation } from './stations.js';
 

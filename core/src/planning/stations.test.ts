@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { rotate, waits, type Rotation, type StationProblem } from './stations.js';
+
+import { rotate, type Rotation, type StationProblem, waits } from './stations.js';
 
 const problem: fc.Arbitrary<StationProblem> = fc
   .record({ people: fc.integer({ min: 1, max: 4 }), items: fc.integer({ min: 1, max: 5 }) })

@@ -2,41 +2,41 @@
  * A session, suggested: which patterns, which rung for whom, in what dose and order, to fill the slot and no more.
  * A beam search over slots; limits are never bent, and every choice says why. Locked items stay as they are.
  */
-import type { Move, PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import type { DayKind } from '../client/client.js';
+import type { Move, PastSession } from '../client/history-schema.js';
 import type { DueTest } from '../client/tests.js';
-import { buildLadder, reach, type Ladder } from '../ladder/graph.js';
 import { loadsFor } from '../dosage/loads.js';
-import type { KitPiece } from '../movement/kit-schema.js';
-import { kitCounts } from '../movement/kit.js';
+import { buildLadder, type Ladder, reach } from '../ladder/graph.js';
 import { canonical } from '../movement/difference.js';
+import { kitCounts } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import {
-  MUSCLES,
-  SPACES,
   type Muscle,
+  MUSCLES,
   type Pattern,
   type Plane,
   type Purpose,
   type Space,
+  SPACES,
 } from '../movement/vocabulary.js';
 import { comeBacks } from '../progress/come-back.js';
 import { fitNow, isOpen } from '../progress/fit.js';
 import { mayNotStrain } from '../progress/held.js';
-import { heldBetween } from '../progress/next-time.js';
 import { windowFor } from '../progress/next-step.js';
+import { heldBetween } from '../progress/next-time.js';
 import type { Standing } from '../progress/standing.js';
-import { balanceOf, missing, type Balance, type Part } from './balance.js';
+import { type Balance, balanceOf, missing, type Part } from './balance.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
 import { goesOverhead, warmsShoulders } from './overhead.js';
 import {
+  type Block,
   BLOCK_KINDS,
+  type BlockKind,
   isAround,
   mapItem,
-  type Block,
-  type BlockKind,
   type PlanContext,
   type PlanItem,
   type PlanLane,
@@ -44,7 +44,7 @@ import {
 import type { PICKED } from './reason.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
-import { warningsOf, type Fix, type Wrong } from './warnings.js';
+import { type Fix, warningsOf, type Wrong } from './warnings.js';
 
 export interface SuggestClient {
   id: string;

@@ -2,16 +2,16 @@
  * A session in time: whole seconds of teaching, changes, work and rest, one after the other. What the plan says and what the floor has left
  * are reckoned here, so that they agree. Everybody at a turn works at once; a circuit by time goes by its clock, and is taught before it.
  */
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { partsSeconds } from '../dosage/parts.js';
 import { setSeconds, SIDE_CHANGE_SECONDS } from '../dosage/tempo.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { DoseMode } from '../movement/vocabulary.js';
-import { isEvery, roundsIn, turnSeconds, type Going } from './block-clock.js';
-import { laneOfSet, sidesOfSet, timesOfSet, type SetLane } from './by-set.js';
+import { type Going, isEvery, roundsIn, turnSeconds } from './block-clock.js';
+import { laneOfSet, type SetLane, sidesOfSet, timesOfSet } from './by-set.js';
 import { CHANGE_SECONDS, changesBetween } from './changes.js';
-import { turnsOf, type Block, type Plan, type PlanContext, type PlanLane } from './plan.js';
-import { rotationsOf } from './stations-of.js';
+import { type Block, type Plan, type PlanContext, type PlanLane, turnsOf } from './plan.js';
 import type { Rotation } from './stations.js';
+import { rotationsOf } from './stations-of.js';
 
 export const SEGMENT_KINDS = ['work', 'rest', 'load', 'position', 'teach'] as const;
 export type SegmentKind = (typeof SEGMENT_KINDS)[number];

@@ -1,7 +1,7 @@
 /** Turns that take longer than their clock gives them: a set of 70 seconds does not go into every minute. */
-import { laneBySet } from './by-set.js';
 import { isEvery } from './block-clock.js';
-import { mapLane, setsOfLane, type Plan, type PlanLane } from './plan.js';
+import { laneBySet } from './by-set.js';
+import { mapLane, type Plan, type PlanLane, setsOfLane } from './plan.js';
 import { laneSeconds } from './timeline.js';
 import type { Fix, WarnContext, Warning } from './warnings.js';
 

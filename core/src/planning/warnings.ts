@@ -1,33 +1,33 @@
 /** What is wrong with a plan, each with a change that mends it where one is known. Nothing is changed by itself. */
-import type { MovementSummary } from '../movement/summary-schema.js';
-import { loadsFor, nearestLoads, standInsFor, type Load } from '../dosage/loads.js';
+import { type Load, loadsFor, nearestLoads, standInsFor } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
-import type { KitPiece } from '../movement/kit-schema.js';
-import { kitCounts, usableOption } from '../movement/kit.js';
 import type { Ladder } from '../ladder/graph.js';
-import { fitWith, type Fit, type LimitMet } from '../movement/limits.js';
+import { kitCounts, usableOption } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
+import { type Fit, fitWith, type LimitMet } from '../movement/limits.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import type { KitItem, Muscle, Purpose } from '../movement/vocabulary.js';
 import { closingsOf, fitNow } from '../progress/fit.js';
 import type { Closing } from '../progress/reason.js';
-import type { SuggestClient } from './suggest.js';
-import type { KitItem, Muscle, Purpose } from '../movement/vocabulary.js';
 import { movementsOf, variantsOf } from './by-set.js';
 import { coverageOf, pushPull, totalsOfPlan } from './coverage.js';
 import { laneFor } from './lane-for.js';
 import { buildsOn, wantsFreshness } from './order-plan.js';
 import { goesOverhead, SHOULDERS } from './overhead.js';
 import {
+  type Block,
   inRounds,
   isAround,
   mapLane,
-  setsOfLane,
-  type Block,
   type Plan,
   type PlanContext,
   type PlanItem,
   type PlanLane,
+  setsOfLane,
 } from './plan.js';
 import { loadExists, shortagesOf } from './shortage.js';
 import { mayRotate } from './stations-of.js';
+import type { SuggestClient } from './suggest.js';
 import { secondsOf, timelineOf } from './timeline.js';
 import { turnWarnings } from './turn-warnings.js';
 

@@ -1,7 +1,7 @@
 /** Rungs that somebody went down from on the floor: what they come back to once its sign is met. */
 import type { Hurt, Move, PastSession } from '../client/history-schema.js';
+import { type Ladder, reach } from '../ladder/graph.js';
 import type { Step } from '../ladder/page.js';
-import { reach, type Ladder } from '../ladder/graph.js';
 
 export interface ComeBack {
   movementId: string;

@@ -2,18 +2,18 @@
  * The weight of a first time. Never the lightest there is where more is known: half of what a related lift says, else a usual start for
  * somebody with that much training; rounded down to what exists. All shares are guesses, and labelled so: only their order of size is argued for.
  */
-import type { DoneSet, PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { latest } from '../client/history.js';
+import type { DoneSet, PastSession } from '../client/history-schema.js';
 import type { Load } from '../dosage/loads.js';
 import { estimate, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
-import type { DoseWindow, KitOption } from '../movement/schema.js';
-import type { Pattern } from '../movement/vocabulary.js';
 import { opennessFor } from '../movement/limits.js';
-import { demandsOf } from './spotter.js';
-import type { StepQuestion } from './next-step.js';
+import type { DoseWindow, KitOption } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
+import type { Pattern } from '../movement/vocabulary.js';
 import { mayNotStrain } from './held.js';
+import type { StepQuestion } from './next-step.js';
 import type { StepReason } from './reason.js';
+import { demandsOf } from './spotter.js';
 
 /** Kilograms in all with which somebody who trains a little begins ten reps of a usual movement of a pattern. */
 const USUAL_KG: Readonly<Record<Pattern, number>> = {

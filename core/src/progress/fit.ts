@@ -1,7 +1,7 @@
 /** Whether a client may do a movement now, and if not, why: limits, pain, and the kit that is there. The one answer for every screen. */
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { usableOption } from '../movement/kit.js';
 import { fitWith, type LimitMet, type Openness } from '../movement/limits.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import type { Closing } from './reason.js';
 import type { Standing } from './standing.js';

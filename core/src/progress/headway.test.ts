@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import type { PastSession } from '../client/index.js';
 import { buildLadder } from '../ladder/index.js';
 import { movement } from '../test/plans.js';

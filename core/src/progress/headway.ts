@@ -1,8 +1,8 @@
 /** How far somebody has come: rungs, loads, faults. Plain facts for a glance, by which nothing is decided. */
 import type { FaultLoad, PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import { SAME_KG } from '../dosage/loads.js';
 import type { Ladder } from '../ladder/graph.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 
 /** From the movement with which somebody began in a family to the one they do now. */
 export interface Climb {

@@ -1,8 +1,8 @@
 /** Why nothing goes up now: an open fault, pain, a failed set, a day that asks for ease. Going down is always allowed. */
+import type { Ladder } from '../ladder/graph.js';
 import { bySeverity } from '../movement/severity.js';
 import type { Severity } from '../movement/vocabulary.js';
 import type { Effort } from '../movement/vocabulary.js';
-import type { Ladder } from '../ladder/graph.js';
 import type { Held } from './reason.js';
 import type { Standing } from './standing.js';
 

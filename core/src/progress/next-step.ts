@@ -4,24 +4,24 @@
  * then window, effort and readiness. Nothing that is closed or held back ever leaves it.
  */
 import type { PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
-import { loadsOpen, mayGoBare, SAME_KG, type Load } from '../dosage/loads.js';
-import { ALLOWED_JUMP, nextPieces, nextSet, type NextKind, type NextSet } from '../dosage/next-set.js';
 import { aimOf } from '../dosage/aim.js';
+import { type Load, loadsOpen, mayGoBare, SAME_KG } from '../dosage/loads.js';
+import { ALLOWED_JUMP, type NextKind, nextPieces, type NextSet, nextSet } from '../dosage/next-set.js';
 import { amountOfParts, grownParts, lessParts, sameParts } from '../dosage/parts.js';
-import type { Part } from '../schema/part.js';
 import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
 import { parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
 import { readiness } from '../ladder/readiness.js';
-import type { KitPiece } from '../movement/kit-schema.js';
 import { kitCounts } from '../movement/kit.js';
+import type { KitPiece } from '../movement/kit-schema.js';
 import type { DoseWindow } from '../movement/schema.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Effort, Purpose } from '../movement/vocabulary.js';
-import { firstLoad } from './first-load.js';
+import type { Part } from '../schema/part.js';
 import { waysUp } from './come-back.js';
+import { firstLoad } from './first-load.js';
 import { closingsOf, fitNow, isOpen } from './fit.js';
-import { heldBack, mayNotStrain, seriousOf, type OpenFault } from './held.js';
+import { heldBack, mayNotStrain, type OpenFault, seriousOf } from './held.js';
 import type { Held, StepReason } from './reason.js';
 import { capFor } from './spotter.js';
 import type { Standing } from './standing.js';

@@ -1,10 +1,10 @@
 /** What comes next for a movement between sessions: the policy asked with what the last session left. Plan, review and the page of a person share it. */
-import type { DoneSet, PastSession } from '../client/history-schema.js';
 import { latest, latestCounted } from '../client/history.js';
+import type { DoneSet, PastSession } from '../client/history-schema.js';
 import { SAME_KG } from '../dosage/loads.js';
-import { heldBack, seriousOf, type OpenFault } from './held.js';
+import { heldBack, type OpenFault, seriousOf } from './held.js';
+import { type NextStep, nextStep, pastOf, type StepQuestion, type Work } from './next-step.js';
 import type { Held } from './reason.js';
-import { nextStep, pastOf, type NextStep, type StepQuestion, type Work } from './next-step.js';
 
 export type TimeQuestion = Omit<StepQuestion, 'work' | 'faults' | 'within'> & {
   /** A fault's name and severity; without it faults of last time are not named. */

@@ -1,10 +1,10 @@
 /** Why a movement goes on as it does: what the dose arithmetic says, and what the policy of progress decides above it. */
 import { easeSchema } from '../client/ease.js';
-import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { amountFact, faultFact, labelFact, SET_REASONS } from '../dosage/reason.js';
 import { readyWhenSchema } from '../movement/schema.js';
 import { DEMANDS, DOSE_MODES, EFFORTS } from '../movement/vocabulary.js';
 import { slug } from '../schema/atoms.js';
+import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { reasonOf } from '../schema/reason.js';
 import { z } from '../schema/zod.js';
 

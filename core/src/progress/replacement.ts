@@ -1,5 +1,5 @@
 /** What a client goes to instead of a movement, and never anything closed, or up while that is held back. */
-import { substitutes, type Catalog, type SubstituteAnswer, type SubstituteQuery } from '../ladder/substitutes.js';
+import { type Catalog, type SubstituteAnswer, type SubstituteQuery, substitutes } from '../ladder/substitutes.js';
 import type { KitItem } from '../movement/vocabulary.js';
 import { isUp } from './held.js';
 import { avoidedBy, type Standing } from './standing.js';

@@ -1,8 +1,8 @@
 /** Weights that want somebody beside them: what a load asks of a spotter, and how heavy it may be without one. */
-import type { MovementSummary } from '../movement/summary-schema.js';
-import { optionsWith, type Load } from '../dosage/loads.js';
+import { type Load, optionsWith } from '../dosage/loads.js';
 import type { Limit } from '../movement/limit-schema.js';
-import { demandsWith, type Demands } from '../movement/limits.js';
+import { type Demands, demandsWith } from '../movement/limits.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 
 /** Demand for a spotter from which nobody goes heavier alone. */
 const SPOTTED = 2;

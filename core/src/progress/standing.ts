@@ -1,7 +1,7 @@
 /** How a client stands now: what is limited, what hurts, and whether anything may go up. What every decision about them begins with. */
 import type { ClientOnDay } from '../client/client-schema.js';
-import type { Hurt } from '../client/history-schema.js';
 import type { Ease } from '../client/ease.js';
+import type { Hurt } from '../client/history-schema.js';
 import { limitsFromPain, type Pain } from '../client/pain.js';
 import type { Limit } from '../movement/limit-schema.js';
 

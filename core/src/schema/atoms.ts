@@ -1,6 +1,6 @@
 /** The small shapes that all schemas share: ids, words for people, days, times, tempo. */
+import { type Problem, problemsOf } from './problem.js';
 import { z } from './zod.js';
-import { problemsOf, type Problem } from './problem.js';
 
 /** What a check answers: the value, or everything that is wrong with it. */
 export type Checked<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };

@@ -1,10 +1,10 @@
 /** What an event says, in a few words: for undo, for the running log and for the review. */
 import { painPlace } from '../client/pain.js';
+import { partsWords } from '../dosage/parts.js';
 import { weightWords } from '../movement/kit.js';
 import { inWords, spokenOf, VIEW_WORDS } from '../movement/words.js';
-import { partsWords } from '../dosage/parts.js';
+import { type FindMovement, movementIn } from './digest.js';
 import type { SessionEvent, SetSide } from './events.js';
-import { movementIn, type FindMovement } from './digest.js';
 
 const OUTCOME_WORDS = { fixed: 'fixed', better: 'better', same: 'no change', worse: 'worse' } as const;
 

@@ -1,7 +1,10 @@
 import { describe as group, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { likelyFault } from '../coaching/index.js';
 import { EFFORTS, type Movement } from '../movement/index.js';
+import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
+import { lawfulMovement } from '../test/movements.js';
 import {
   describe,
   digestOf,
@@ -23,8 +26,6 @@ import {
   totalsOf,
   trialsOf,
 } from './index.js';
-import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
-import { lawfulMovement } from '../test/movements.js';
 
 const laneOf = (events: readonly SessionEvent[]): Lane => {
   const lane = fold(events, [CLIENT]).lanes[CLIENT];

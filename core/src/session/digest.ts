@@ -2,13 +2,13 @@
  * What one session teaches about one client, to be kept: no answer folds old sessions again.
  * It follows from the session's events alone; when they change it is made anew.
  */
+import { bestSingle } from '../client/history.js';
 import type { DoneSet, FaultLoad, FaultTally, Hurt, Move, PastSession } from '../client/history-schema.js';
 import type { NotedSetUp } from '../client/set-up-schema.js';
-import type { ClientRecord, Counted, Trial } from '../coaching/evidence-schema.js';
-import { bestSingle } from '../client/history.js';
-import { sideCount } from '../dosage/tempo.js';
 import type { TestResult } from '../client/tests.js';
 import { styleOf } from '../coaching/correct.js';
+import type { ClientRecord, Counted, Trial } from '../coaching/evidence-schema.js';
+import { sideCount } from '../dosage/tempo.js';
 import { combined } from '../movement/combined.js';
 import { correctionKey } from '../movement/ids.js';
 import type { Movement } from '../movement/schema.js';

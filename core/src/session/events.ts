@@ -2,19 +2,19 @@
  * What can happen in a session, as append-only events with client-made ids.
  * Order is a logical clock (counter, then id), because device clocks may be wrong; `at` is only for durations and reading.
  */
-import { OUTCOMES } from '../coaching/outcomes.js';
 import { BODY_SIDES, PAIN_QUALITIES } from '../client/pain.js';
 import { placeRefSchema } from '../client/place.js';
 import { testSchema } from '../client/tests.js';
-import { canonical } from '../movement/difference.js';
-import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
-import { type Problem, problemsOf } from '../schema/problem.js';
-import { z } from '../schema/zod.js';
-import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
+import { OUTCOMES } from '../coaching/outcomes.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts } from '../dosage/parts.js';
-import { MOST_PARTS, partSchema } from '../schema/part.js';
+import { canonical } from '../movement/difference.js';
+import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { laneSchema } from '../planning/plan.js';
+import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
+import { MOST_PARTS, partSchema } from '../schema/part.js';
+import { type Problem, problemsOf } from '../schema/problem.js';
+import { z } from '../schema/zod.js';
 
 export const EVENT_TYPES = [
   'movement-started',

@@ -2,16 +2,16 @@
  * A live session as a fold: events in any order, any number of times → the same state.
  * Undo is an event: the later one in logical order decides, and an undo can itself be undone.
  */
-import type { Outcome } from '../coaching/outcomes.js';
-import type { NotedSetUp } from '../client/set-up-schema.js';
-import type { Attempt } from '../coaching/correct.js';
 import type { Pain } from '../client/pain.js';
 import type { PlaceRef } from '../client/place.js';
+import type { NotedSetUp } from '../client/set-up-schema.js';
 import type { Test } from '../client/tests.js';
+import type { Attempt } from '../coaching/correct.js';
+import type { Outcome } from '../coaching/outcomes.js';
 import type { KitPiece } from '../movement/kit-schema.js';
-import type { Part } from '../schema/part.js';
 import type { Effort, View } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
+import type { Part } from '../schema/part.js';
 import type { EventOf, SessionEvent, SetSide } from './events.js';
 import type { Span, Timer } from './timer.js';
 

@@ -1,7 +1,7 @@
 /** Checks a programme that comes from outside: from a client's file, or from a device that brings a session back. */
-import { checkedBy, uuid, type Checked } from '../schema/atoms.js';
-import { z } from '../schema/zod.js';
 import { planSchema } from '../planning/plan.js';
+import { type Checked, checkedBy, uuid } from '../schema/atoms.js';
+import { z } from '../schema/zod.js';
 import type { Programme } from './run.js';
 
 export const programmeSchema = z.strictObject({

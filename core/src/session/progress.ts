@@ -1,8 +1,8 @@
 /** Where a lane stands in its sets: which set is next, which side, and what the totals are. */
 import { partTotals } from '../dosage/parts.js';
 import type { DoseMode, Sides } from '../movement/vocabulary.js';
-import type { Entry, SetRecord } from './fold.js';
 import type { SetSide } from './events.js';
+import type { Entry, SetRecord } from './fold.js';
 
 export interface Progress {
   /** Sets finished: for one side after the other, both sides of it. */

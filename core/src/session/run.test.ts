@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { type Block, emptyPlan, type PlanItem, rotationsOf, secondsOf, timelineOf } from '../planning/index.js';
+import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
+import { contextOf, KIT, movement, plannable, planOver } from '../test/plans.js';
 import {
   emptyLane,
   type EventOf,
@@ -18,8 +21,6 @@ import {
   stepsOf,
   trims,
 } from './index.js';
-import { CLIENT, itemAt, laneAt, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
-import { contextOf, KIT, movement, plannable, planOver } from '../test/plans.js';
 
 const OTHER = uuidAt(0xc1);
 

@@ -2,12 +2,12 @@
  * How one client's programme goes: every set that is planned, in the order in which it is done, with what was changed on the way;
  * what is done, what is left out, what is now and next. Nothing is stored of it: it follows from the plan and the events.
  */
+import { amountOfParts } from '../dosage/parts.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Sides } from '../movement/vocabulary.js';
-import { amountOfParts } from '../dosage/parts.js';
 import type { Going } from '../planning/block-clock.js';
 import { hasOwnDose, laneOfSet, type SetLane } from '../planning/by-set.js';
-import { inRounds, setsOfLane, type Block, type BlockKind, type Plan, type PlanLane } from '../planning/plan.js';
+import { type Block, type BlockKind, inRounds, type Plan, type PlanLane, setsOfLane } from '../planning/plan.js';
 import type { RoundSide } from '../planning/set-change.js';
 import type { Rotation } from '../planning/stations.js';
 import { laneSeconds, type Moment, secondsOf, timelineOfMoments } from '../planning/timeline.js';

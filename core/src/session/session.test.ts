@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { CLIENT, eventsFrom, lawfulEvents, SESSION, uuidAt } from '../test/generate.js';
 import {
   believable,

@@ -3,7 +3,7 @@
  * The tremble goes by the One Euro filter (Casiez, Roussel and Vogel, 2012), run forward and backward so that nothing comes late.
  */
 import { SIDES_OF_BODY } from '../body/skeleton.js';
-import { placeOf, POINTS, SEEN, SIDED_POINTS, type Series } from './points.js';
+import { placeOf, POINTS, SEEN, type Series, SIDED_POINTS } from './points.js';
 
 /** Gaps to here are bridged, in seconds. */
 const LONGEST_GAP = 0.4;

@@ -1,21 +1,23 @@
 /** Real landmarks of filmed figures, as the model gave them, so that what is read of them needs no browser. */
-import { beforeAll, describe, expect, test } from '@jest/globals';
-import { loadFaultKinds, loadFigures, loadLibrary } from '@waxwing/library';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { loadFaultKinds, loadFigures, loadLibrary } from '@waxwing/library';
+
 import { type FigureLibrary, motionOf } from '../body/index.js';
 import type { FaultKind, Movement, View } from '../movement/index.js';
 import {
-  type Answer,
   amountWords,
+  type Answer,
   type Body,
   outcomeFrom,
   type Reading,
   readSeries,
   repWords,
   sentencesOf,
-  seriesFrom,
   type Series,
+  seriesFrom,
   turnedSeries,
 } from './index.js';
 

@@ -1,11 +1,11 @@
 /** The figure as a camera would see it: what a clean rep looks like from here, and clips with a known truth. */
+import { type Body, outward } from '../body/kinematics.js';
 import { frameAt, type Motion } from '../body/motion.js';
-import { eyeFor, eyeOf, type Eye } from '../body/projection.js';
+import { type Eye, eyeFor, eyeOf } from '../body/projection.js';
 import { add, between, dot, minus, times, turned, type Vec } from '../body/rotation.js';
-import { outward, type Body } from '../body/kinematics.js';
 import { SIDES_OF_BODY, STATURE_CM } from '../body/skeleton.js';
 import type { View } from '../movement/vocabulary.js';
-import { emptySeries, placeOf, POINTS, type Point, type Series } from './points.js';
+import { emptySeries, placeOf, type Point, POINTS, type Series } from './points.js';
 
 /**
  * Where a landmark model sees what it names, measured on pictures of the figure: nose and ears below the middle of the head, the hip down

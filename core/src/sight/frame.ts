@@ -2,7 +2,7 @@
 import type { BodySide } from '../body/skeleton.js';
 import { SEGMENT, STATURE_CM } from '../body/skeleton.js';
 import type { View } from '../movement/vocabulary.js';
-import { placeOf, POINTS, type Point, type Series, type SidedPoint } from './points.js';
+import { placeOf, type Point, POINTS, type Series, type SidedPoint } from './points.js';
 
 /** From where a clip was taken, and what that makes of the picture. */
 export interface Stand {

@@ -6,8 +6,8 @@ import { seriesOf } from './figure-series.js';
 import { median, Moment, quantile, type Stand } from './frame.js';
 import type { Series } from './points.js';
 import { type Lead, LEADS, MEASURED, type MomentQuantity } from './quantities.js';
-import { repsIn, type Rep, wandering, type Way } from './reps.js';
-import { EVEN, type Pace, type SeenRep, seenAs } from './seen-rep.js';
+import { type Rep, repsIn, wandering, type Way } from './reps.js';
+import { EVEN, type Pace, seenAs, type SeenRep } from './seen-rep.js';
 import { standFrom } from './stand.js';
 
 export interface Model {

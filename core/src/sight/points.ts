@@ -1,5 +1,5 @@
 /** The places on a body that a camera finds, and a series of them in time. */
-import { SIDES_OF_BODY, type BodySide } from '../body/skeleton.js';
+import { type BodySide, SIDES_OF_BODY } from '../body/skeleton.js';
 
 export const SIDED_POINTS = [
   'ear',

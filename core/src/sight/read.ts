@@ -21,9 +21,9 @@ import {
   type Unit,
 } from './quantities.js';
 import { type Count, countOf, repsIn } from './reps.js';
-import { type SeenRep, seenAs } from './seen-rep.js';
-import { standFrom, type Found } from './stand.js';
-import { upright, type Quarters } from './turned.js';
+import { seenAs, type SeenRep } from './seen-rep.js';
+import { type Found, standFrom } from './stand.js';
+import { type Quarters, upright } from './turned.js';
 
 /** Not from this side, not with the body so, no whole rep, a line too unsteady for reps, too much of it hidden, too small, too near the border. */
 export type Why = 'view' | 'position' | 'no-reps' | 'rough' | 'hidden' | 'small' | 'border';

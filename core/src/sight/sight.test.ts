@@ -1,16 +1,18 @@
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { loadFaultKinds, loadFigures, loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
-import { join } from 'node:path';
+
 import { type FigureLibrary, type Motion, motionOf } from '../body/index.js';
 import type { FaultKind, Movement, View } from '../movement/index.js';
 import {
   cleaned,
+  countOf,
   emptySeries,
   placeOf,
   POINTS,
   readSeries,
-  countOf,
   repsIn,
   type Series,
   seriesOf,

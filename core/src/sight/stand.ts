@@ -1,8 +1,8 @@
 /** From where a clip was taken, read from the body itself: how wide the shoulders and hips look, and which way the feet and nose point. */
-import { SIDES_OF_BODY, type BodySide } from '../body/skeleton.js';
+import { type BodySide, SIDES_OF_BODY } from '../body/skeleton.js';
 import type { View } from '../movement/vocabulary.js';
 import { LEG_CM, median, quantile, type Stand } from './frame.js';
-import { placeOf, POINTS, SEEN, type Point, type Series } from './points.js';
+import { placeOf, type Point, POINTS, SEEN, type Series } from './points.js';
 
 /** How much of the true width of shoulders and hips shows: from the front all but a little (within 13°), from the side little. */
 const FRONT_FROM = 0.975;

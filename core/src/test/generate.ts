@@ -1,5 +1,6 @@
 /** Random but lawful movements, ladders and events for property tests and the benchmark. */
 import fc from 'fast-check';
+
 import type { MovementFacts } from '../ladder/substitutes.js';
 import type { Link } from '../movement/schema.js';
 import {

@@ -1,5 +1,6 @@
 /** Random kits of fixed pieces, and random needs of movements. */
 import fc from 'fast-check';
+
 import type { KitOption, KitPiece } from '../movement/index.js';
 
 const ITEMS = ['dumbbell', 'bell', 'bench', 'mat'] as const;

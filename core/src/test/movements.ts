@@ -1,5 +1,6 @@
 /** Random whole movements, lawful by the schema, for laws about documents. */
 import fc from 'fast-check';
+
 import { checkMovement, type Movement } from '../movement/index.js';
 import {
   CHANNELS,

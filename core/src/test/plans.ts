@@ -1,10 +1,12 @@
 /** Random plans over a random library, for laws about planning. */
-import type { PastSession } from '../client/history-schema.js';
-import type { MovementSummary } from '../movement/summary-schema.js';
 import fc from 'fast-check';
+
 import type { Ease } from '../client/ease.js';
+import type { PastSession } from '../client/history-schema.js';
 import { loadsFor } from '../dosage/index.js';
+import { buildLadder } from '../ladder/graph.js';
 import { DEMANDS, EFFORTS, type KitPiece, type Limit, PLANES } from '../movement/index.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import {
   type Block,
   BLOCK_KINDS,
@@ -14,7 +16,6 @@ import {
   type PlanItem,
   type SuggestClient,
 } from '../planning/index.js';
-import { buildLadder } from '../ladder/graph.js';
 import type { Standing } from '../progress/standing.js';
 import { lawfulLibrary, uuidAt } from './generate.js';
 

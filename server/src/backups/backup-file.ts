@@ -2,15 +2,15 @@
  * A backup: the whole studio as one file. It is a copy of the database, with the pictures and the messages that wait laid into it.
  * Made while a server runs, verified before it counts, and brought back only when none does.
  */
-import Database from 'better-sqlite3';
+import { randomBytes, scryptSync } from 'node:crypto';
 import {
   chmodSync,
+  closeSync,
   copyFileSync,
   existsSync,
   fsyncSync,
   mkdirSync,
   openSync,
-  closeSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -18,11 +18,13 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';
-import { randomBytes, scryptSync } from 'node:crypto';
+
+import Database from 'better-sqlite3';
+
 import { type KeyPlace, StartError } from '../config.js';
+import { damageOf, stampOf, StudioFolder } from '../database/studio-folder.js';
 import { keepKeys, keysIn } from '../sealed/keys.js';
 import { KEY_BYTES, Sealer } from '../sealed/sealer.js';
-import { damageOf, stampOf, StudioFolder } from '../database/studio-folder.js';
 
 /** How much there is of what. */
 export type Counts = Record<string, number>;

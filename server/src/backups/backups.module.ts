@@ -1,4 +1,5 @@
 import { Global, Module } from '@nestjs/common';
+
 import { BackupsService } from './backups.service.js';
 
 @Global()

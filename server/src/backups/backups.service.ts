@@ -1,13 +1,15 @@
 /** A backup a day, kept in the data folder: the last seven days, and the last of each of the four weeks before. */
-import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import type { KeptBackup } from '@waxwing/core/client';
-import Database from 'better-sqlite3';
-import { spawn, type ChildProcess } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
+import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import type { KeptBackup } from '@waxwing/core/client';
+import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
+
 import { eraseClient } from '../clients/erase.js';
 import { prepared } from '../database/connection.js';
 import { StudioFolder } from '../database/studio-folder.js';

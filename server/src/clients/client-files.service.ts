@@ -6,6 +6,7 @@ import { planJoined, planOf } from '@waxwing/core/planning';
 import { byClock, type Programme, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { BackupsService } from '../backups/backups.service.js';
 import { DamageService } from '../database/damage.service.js';
 import { isWhole, parsed } from '../database/json-column.js';
@@ -15,8 +16,8 @@ import type { Writer } from '../database/writer.js';
 import { audited, type Note } from '../door/audit.service.js';
 import { PreparingService } from '../imports/preparing.service.js';
 import { removeMessagesOf } from '../plans/messages.js';
-import { planColumns } from '../plans/plan-columns.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
+import { planColumns } from '../plans/plan-columns.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';

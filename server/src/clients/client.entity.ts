@@ -1,7 +1,8 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
-import { JsonColumn } from '../database/json-column.js';
 import type { Benchmark, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
 import type { KitPiece, Limit, Looks, RuleChoices, Space } from '@waxwing/core/movement';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+import { JsonColumn } from '../database/json-column.js';
 
 @Entity('clients')
 export class ClientEntity implements Client {

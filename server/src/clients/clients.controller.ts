@@ -9,11 +9,12 @@ import {
 } from '@waxwing/core/client';
 import { onDayFor, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
+
 import { About, Audited, ForEverybody, ForOwner, ForTrainers, FromDevice, Who } from '../door/allowed.js';
+import { document } from '../problems/document.js';
 import { ClientFilesService } from './client-files.service.js';
 import { DayParam, RemoveClientDto } from './clients.dto.js';
 import { ClientsService } from './clients.service.js';
-import { document } from '../problems/document.js';
 
 @ApiTags('clients')
 @Controller('clients')

@@ -1,6 +1,7 @@
-import type { Body } from '@waxwing/core/api';
 import { ApiProperty } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
 import { IsUUID } from 'class-validator';
+
 import { IsCalendarDay, IsLine } from '../problems/text.js';
 
 export class RemoveClientDto implements Body<'DELETE /clients/{id}'> {

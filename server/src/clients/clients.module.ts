@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+
 import { MovementsModule } from '../movements/movements.module.js';
 import { ClientEntity } from './client.entity.js';
 import { ClientFilesService } from './client-files.service.js';

@@ -5,6 +5,7 @@ import { BLANK_CLIENT, type Client, type ClientChange, type ClientSummary, type 
 import { listedFor, type Visitor } from '@waxwing/core/door';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { DamageService } from '../database/damage.service.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';

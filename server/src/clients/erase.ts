@@ -1,6 +1,7 @@
 /** Deletes a client and everything that is only theirs from a database. What others did stays, and so does the bare id, for devices that come back. */
-import { planWithout, type Plan } from '@waxwing/core/planning';
+import { type Plan, planWithout } from '@waxwing/core/planning';
 import type { Programme } from '@waxwing/core/session';
+
 import { parsed } from '../database/json-column.js';
 import type { Writer } from '../database/writer.js';
 import { planColumns } from '../plans/plan-columns.js';

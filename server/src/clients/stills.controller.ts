@@ -1,5 +1,6 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+
 import { About, Audited, ForTrainers } from '../door/allowed.js';
 import { StillsService } from './stills.service.js';
 

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { checkStill, clientOnDay, MOST_STILLS, type Still } from '@waxwing/core/client';
 import { Repository } from 'typeorm';
+
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { refused } from '../problems/document.js';

@@ -2,9 +2,10 @@
  * Carries the write-ahead log over into the database, in a thread of its own: after a large import that takes longer than a tap may wait.
  * It never blocks a writer; what it does not get done it does the next time.
  */
-import Database from 'better-sqlite3';
 import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
+
+import Database from 'better-sqlite3';
 
 const LOOK_MS = 1_000;
 /** A log that is smaller is left as it is. */

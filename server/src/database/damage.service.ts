@@ -1,9 +1,10 @@
 /** Rows that cannot be read: each is set apart and named, and takes nothing else with it. */
 import { Injectable, type OnModuleInit } from '@nestjs/common';
 import type { Damaged } from '@waxwing/core/client';
-import { DataSource } from 'typeorm';
-import { ProblemException } from '../problems/problem.js';
 import type { SessionEvent } from '@waxwing/core/session';
+import { DataSource } from 'typeorm';
+
+import { ProblemException } from '../problems/problem.js';
 import { eventFrom } from '../sealed/sealed-event.js';
 import { StudioFolder } from './studio-folder.js';
 

@@ -1,6 +1,7 @@
 /** The database as TypeORM knows it. Its connection migrates at start, and from then on reads: what writes is the write gate. */
 import type Database from 'better-sqlite3';
 import type { DataSourceOptions } from 'typeorm';
+
 import { ClientEntity } from '../clients/client.entity.js';
 import { StillEntity } from '../clients/still.entity.js';
 import { MovementEntity, MovementVersionEntity } from '../movements/movement.entity.js';
@@ -13,14 +14,14 @@ import { Causes1802000000000 } from './migrations/causes.js';
 import { Door1806000000000 } from './migrations/door.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Feeds1807000000000 } from './migrations/feeds.js';
-import { SessionKeeps1808000000000 } from './migrations/session-keeps.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Initial1795000000000 } from './migrations/initial.js';
-import { Looks1804000000000 } from './migrations/looks.js';
 import { Library1796000000000 } from './migrations/library.js';
+import { Looks1804000000000 } from './migrations/looks.js';
 import { Places1801000000000 } from './migrations/places.js';
 import { Planning1797000000000 } from './migrations/planning.js';
 import { Reasons1803000000000 } from './migrations/reasons.js';
+import { SessionKeeps1808000000000 } from './migrations/session-keeps.js';
 import { Stills1805000000000 } from './migrations/stills.js';
 import { Stored1799000000000 } from './migrations/stored.js';
 

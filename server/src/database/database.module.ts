@@ -1,9 +1,10 @@
 import { type DynamicModule, Global, Module, type OnApplicationShutdown } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { dataSourceOptions } from './data-source.js';
 import { DataSource } from 'typeorm';
+
 import { Opening } from '../sealed/opening.js';
 import { DamageService } from './damage.service.js';
+import { dataSourceOptions } from './data-source.js';
 import { StudioFolder } from './studio-folder.js';
 import { WriteGate } from './write-gate.js';
 

@@ -1,11 +1,13 @@
 /** Before the application is put together: the folder is claimed and looked at, and an older database is copied and brought up to date. */
-import Database from 'better-sqlite3';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+
+import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
+
 import { type KeyPlace, StartError } from '../config.js';
-import { dataSourceOptions, MIGRATIONS } from './data-source.js';
 import { sealStudio } from '../sealed/seal-studio.js';
+import { dataSourceOptions, MIGRATIONS } from './data-source.js';
 import { closeToOthers, damageOf, isFull, stampOf, StudioFolder } from './studio-folder.js';
 
 const NAMES = MIGRATIONS.map((Migration) => new Migration().name);

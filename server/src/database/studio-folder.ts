@@ -2,7 +2,6 @@
  * The folder of a studio: one server at a time, closed to others, and never mistaken for an empty one.
  * Beside the database lies a small marker: which studio it is, and how many writes it had when it was last seen.
  */
-import Database from 'better-sqlite3';
 import {
   chmodSync,
   closeSync,
@@ -18,6 +17,9 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
+
+import Database from 'better-sqlite3';
+
 import { StartError } from '../config.js';
 import type { Sealer } from '../sealed/sealer.js';
 

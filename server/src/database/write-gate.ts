@@ -3,10 +3,12 @@
  * it returns only after the commit. TypeORM's own connection cannot write at all.
  * After a write that failed the connection is proven to be outside of any transaction, or opened anew, before the next.
  */
+import { Worker } from 'node:worker_threads';
+
 import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import Database from 'better-sqlite3';
-import { Worker } from 'node:worker_threads';
 import { DataSource } from 'typeorm';
+
 import { preparedForWriting } from './connection.js';
 import { StudioFolder } from './studio-folder.js';
 import { threadFile } from './thread-file.js';

@@ -1,8 +1,9 @@
 /** The statements of one transaction, synchronous. Rows go in and out by their entities, as TypeORM knows them. */
 import type Database from 'better-sqlite3';
+import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
+
 import { sealedFor } from '../sealed/seal-studio.js';
 import { SEALED, type Sealer } from '../sealed/sealer.js';
-import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
 
 type Value = string | number | null | Buffer;
 

@@ -17,7 +17,8 @@ import type { EventOf, EventType, FindMovement, SessionEvent } from '@waxwing/co
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v7 as uuidv7 } from 'uuid';
-import { STUDIO_KIT, type Person, type Work } from './studio.js';
+
+import { type Person, STUDIO_KIT, type Work } from './studio.js';
 
 export const WEEKS = 6;
 const SEED = 4310;

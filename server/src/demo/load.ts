@@ -2,16 +2,17 @@
 import { BLANK_CLIENT } from '@waxwing/core/client';
 import type { MovementSummary } from '@waxwing/core/movement';
 import type { FindMovement } from '@waxwing/core/session';
-import type { WriteGate } from '../database/write-gate.js';
+
 import { ClientEntity } from '../clients/client.entity.js';
+import type { WriteGate } from '../database/write-gate.js';
+import { PlanEntity } from '../plans/plan.entity.js';
+import { planColumns } from '../plans/plan-columns.js';
 import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
-import { PlanEntity } from '../plans/plan.entity.js';
-import { planColumns } from '../plans/plan-columns.js';
 import { Dice, makeHistory, WEEKS } from './history.js';
 import { comingPlans } from './plans.js';
-import { NET_LOFT, PEOPLE, PLACES, STUDIO_KIT, type Person } from './studio.js';
+import { NET_LOFT, PEOPLE, type Person, PLACES, STUDIO_KIT } from './studio.js';
 
 const DAY = 86_400_000;
 

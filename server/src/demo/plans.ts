@@ -2,12 +2,13 @@
 import { type Client, clientOnDay } from '@waxwing/core/client';
 import { amountOfParts } from '@waxwing/core/dosage';
 import type { MovementSummary } from '@waxwing/core/movement';
-import { type Block, emptyPlan, mapLane, suggestSession, type Plan, type SuggestClient } from '@waxwing/core/planning';
-import type { Part } from '@waxwing/core/schema';
+import { type Block, emptyPlan, mapLane, type Plan, type SuggestClient, suggestSession } from '@waxwing/core/planning';
 import { standingOf } from '@waxwing/core/progress';
+import type { Part } from '@waxwing/core/schema';
 import { digestOf, type FindMovement, fold, recordOf } from '@waxwing/core/session';
+
 import type { Dice, PastSession } from './history.js';
-import { STUDIO_KIT, type Person } from './studio.js';
+import { type Person, STUDIO_KIT } from './studio.js';
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;

@@ -2,6 +2,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Visitor } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
+
 import { CONFIG, type Config } from '../config.js';
 import type { Writer } from '../database/writer.js';
 import { clientOfMessage } from '../plans/messages.js';

@@ -1,6 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
+
 import { AccountsService } from './accounts.service.js';
 import { About, ForOwner, ForTrainers, FromDevice, Who } from './allowed.js';
 import { AddAccountDto, ChangeAccountDto, TrainersDto } from './door.dto.js';

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import type { Account, Role, Visitor } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';

@@ -1,7 +1,8 @@
 /** What a route says of who may use it. A route that says nothing is for nobody. */
 import { createParamDecorator, type ExecutionContext, SetMetadata } from '@nestjs/common';
-import { ROLES, type Role, type Visitor } from '@waxwing/core/door';
+import { type Role, ROLES, type Visitor } from '@waxwing/core/door';
 import type { Request } from 'express';
+
 import { ProblemException } from '../problems/problem.js';
 import type { Entry } from './door.service.js';
 import { browserOf } from './where-from.js';

@@ -3,6 +3,7 @@
  * machine; by address alone against one who tries many names; and by account over all other machines together.
  */
 import { Injectable } from '@nestjs/common';
+
 import { ProblemException } from '../problems/problem.js';
 
 interface Tries {

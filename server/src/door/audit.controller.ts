@@ -2,6 +2,7 @@ import { Controller, Get, Header, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { auditCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
+
 import { Audited, ForOwner } from './allowed.js';
 import { AuditService } from './audit.service.js';
 import { AuditQuery } from './door.dto.js';

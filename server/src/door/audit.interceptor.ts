@@ -5,6 +5,7 @@ import type { Client } from '@waxwing/core/client';
 import { healthNotedIn } from '@waxwing/core/door';
 import type { Request } from 'express';
 import { type Observable, tap } from 'rxjs';
+
 import { type Audits, deviceOf, ROUTE_AUDIT, visitorIn } from './allowed.js';
 import { AuditService } from './audit.service.js';
 

@@ -3,10 +3,12 @@
  * in them. Entries are only ever added. Each carries a hash over itself and the one before, so that one which is changed or taken out by
  * other means is found.
  */
+import { createHash } from 'node:crypto';
+
 import { Injectable } from '@nestjs/common';
 import type { AuditAction, AuditEntry } from '@waxwing/core/door';
-import { createHash } from 'node:crypto';
 import { DataSource } from 'typeorm';
+
 import { parsed } from '../database/json-column.js';
 import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';

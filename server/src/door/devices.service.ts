@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Device, Visitor } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
+
 import { WriteGate } from '../database/write-gate.js';
 import { notFound } from '../problems/problem.js';
 import { audited } from './audit.service.js';

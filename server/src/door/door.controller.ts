@@ -2,6 +2,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, P
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
+
 import { AtDesk, ForAnybody, ForEverybody, ForOwner, ForTrainers, FromDevice, TheEntry, Who } from './allowed.js';
 import { DevicesService } from './devices.service.js';
 import { BeginDto, KeepsDto, OpenDto, PairDto, PassphraseDto, PinDto, RecoverDto, SignInDto } from './door.dto.js';

@@ -1,5 +1,5 @@
-import type { Body } from '@waxwing/core/api';
 import { ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
 import { PIN_DIGITS, type Role, ROLES } from '@waxwing/core/door';
 import {
   ArrayMaxSize,
@@ -16,6 +16,7 @@ import {
   Min,
   ValidateIf,
 } from 'class-validator';
+
 import { PageQuery } from '../problems/cursor.js';
 import { IsName } from '../problems/text.js';
 

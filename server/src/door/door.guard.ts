@@ -3,6 +3,7 @@ import { type CanActivate, type ExecutionContext, Injectable } from '@nestjs/com
 import { Reflector } from '@nestjs/core';
 import type { Role } from '@waxwing/core/door';
 import type { Request } from 'express';
+
 import { ProblemException } from '../problems/problem.js';
 import { AccessService } from './access.service.js';
 import { type Concerns, ROUTE_CONCERNS, ROUTE_DESK, ROUTE_ROLES, setEntry } from './allowed.js';

@@ -1,5 +1,8 @@
 import { Global, Module } from '@nestjs/common';
 import { APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
+
+import { NetworkController } from '../network/network.controller.js';
+import { NetworkService } from '../network/network.service.js';
 import { AccessService } from './access.service.js';
 import { AccountsController } from './accounts.controller.js';
 import { AccountsService } from './accounts.service.js';
@@ -12,8 +15,6 @@ import { DoorController } from './door.controller.js';
 import { DoorGuard } from './door.guard.js';
 import { DoorService } from './door.service.js';
 import { HealthController } from './health.controller.js';
-import { NetworkController } from '../network/network.controller.js';
-import { NetworkService } from '../network/network.service.js';
 import { PairingService } from './pairing.service.js';
 import { RecoveryService } from './recovery.service.js';
 import { TrainersService } from './trainers.service.js';

@@ -4,6 +4,7 @@ import type { Door, DoorState, Keeps, Role, Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 import { DataSource } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { CONFIG, type Config } from '../config.js';
 import { isFull } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
@@ -15,7 +16,7 @@ import { Attempts } from './attempts.js';
 import { audited, AuditService, letGo } from './audit.service.js';
 import { cookieIn, dropCookie, giveCookie } from './cookie.js';
 import { hashOf, isSame, newToken, opens } from './secrets.js';
-import { browserOf, whereFrom, type WhereFrom } from './where-from.js';
+import { browserOf, type WhereFrom, whereFrom } from './where-from.js';
 
 export interface SessionRow {
   hash: string;

@@ -3,10 +3,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Pairing, Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 import QRCode from 'qrcode';
+
 import { CONFIG, type Config } from '../config.js';
 import { WriteGate } from '../database/write-gate.js';
-import { ProblemException } from '../problems/problem.js';
 import { NetworkService } from '../network/network.service.js';
+import { ProblemException } from '../problems/problem.js';
 import { AccountsService } from './accounts.service.js';
 import { Attempts } from './attempts.js';
 import { DoorService } from './door.service.js';

@@ -2,6 +2,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
+
 import { CONFIG, type Config } from '../config.js';
 import { ProblemException } from '../problems/problem.js';
 import { type AccountRow, AccountsService, keyOf } from './accounts.service.js';

@@ -1,7 +1,8 @@
 /** Secrets: made at random, and kept as something from which they cannot be had back. */
+import { createHash, randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
+
 import { hash, verify } from '@node-rs/argon2';
 import { PASSPHRASE_LEAST } from '@waxwing/core/door';
-import { createHash, randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 
 /** Argon2id with 64 MB and six rounds: about a fifth of a second here, and longer where more is going on. */
 const COST = { memoryCost: 65_536, timeCost: 6, parallelism: 1 } as const;

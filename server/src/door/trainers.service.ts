@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Visitor } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
+
 import { WriteGate } from '../database/write-gate.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { givenTo } from './access.service.js';

@@ -1,6 +1,8 @@
 /** Where a request comes from: the machine itself, the studio's network, or a proxy that Waxwing was told of. */
-import type { Request } from 'express';
 import type { TLSSocket } from 'node:tls';
+
+import type { Request } from 'express';
+
 import type { Config } from '../config.js';
 
 export interface WhereFrom {

@@ -1,8 +1,9 @@
-import type { Body as Sent } from '@waxwing/core/api';
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import type { Body as Sent } from '@waxwing/core/api';
 import { ArrayMaxSize, IsArray, IsUUID } from 'class-validator';
 import { DataSource } from 'typeorm';
+
 import { ForEverybody } from '../door/allowed.js';
 
 class ErasedDto implements Sent<'POST /erased'> {

@@ -1,10 +1,11 @@
-import type { Body as Sent } from '@waxwing/core/api';
 import { Body, Controller, HttpCode, HttpException, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiProperty, ApiTags } from '@nestjs/swagger';
-import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
+import type { Body as Sent } from '@waxwing/core/api';
 import type { Visitor } from '@waxwing/core/door';
 import type { ImportProgress } from '@waxwing/core/formats';
+import { ArrayMaxSize, IsArray, IsIn, IsString, MaxLength } from 'class-validator';
 import type { Request, Response } from 'express';
+
 import { ForTrainers, Who } from '../door/allowed.js';
 import { ImportsService } from './imports.service.js';
 import type { ImportKind } from './preparing.js';

@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ImportPreview } from '@waxwing/core/formats';
 import { v7 as uuidv7 } from 'uuid';
+
 import { LibraryService } from '../movements/library.service.js';
 import { invalid, notFound } from '../problems/problem.js';
 import type { ImportKind } from './preparing.js';

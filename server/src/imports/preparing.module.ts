@@ -1,4 +1,5 @@
 import { Global, Module } from '@nestjs/common';
+
 import { PreparingService } from './preparing.service.js';
 
 @Global()

@@ -1,6 +1,8 @@
 /** The thread in which what comes from outside is read and checked, so that nobody waits for it. */
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Worker } from 'node:worker_threads';
+
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+
 import { StudioFolder } from '../database/studio-folder.js';
 import { threadFile } from '../database/thread-file.js';
 import type { Answered, Asked } from './preparing.js';

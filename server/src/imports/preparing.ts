@@ -2,21 +2,23 @@
  * Reading, checking and comparing what comes from outside, packs and client files: seconds of work for a large one, done in a thread of its own so that nobody waits for it.
  * The thread reads the library itself; what it found waits in it until it is chosen from or forgotten.
  */
+import { parentPort, workerData } from 'node:worker_threads';
+
 import {
   checkClientFile,
   type ClientFile,
+  type ImportRow,
   mergeImport,
+  type Pack,
   PackError,
   previewImport,
   readCsv,
   readPack,
-  type ImportRow,
-  type Pack,
 } from '@waxwing/core/formats';
 import type { Movement } from '@waxwing/core/movement';
-import { wrongInJson, type Problem } from '@waxwing/core/schema';
+import { type Problem, wrongInJson } from '@waxwing/core/schema';
 import Database from 'better-sqlite3';
-import { parentPort, workerData } from 'node:worker_threads';
+
 import { parsed } from '../database/json-column.js';
 
 export type ImportKind = 'pack' | 'csv';

@@ -1,6 +1,7 @@
 /** The figures of the library, read and checked at start, and written out once: they do not change while the server runs. */
 import { Inject, Injectable } from '@nestjs/common';
 import { loadCheckedFigures, type Stills, stillsIn } from '@waxwing/library';
+
 import { CONFIG, type Config } from '../config.js';
 
 @Injectable()

@@ -4,6 +4,7 @@ import { type HouseRule, type RuleChoices, tagsInForce } from '@waxwing/core/mov
 import type { Problem } from '@waxwing/core/schema';
 import { loadRules } from '@waxwing/library';
 import { DataSource } from 'typeorm';
+
 import { CONFIG, type Config } from '../config.js';
 import { invalid } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';

@@ -3,12 +3,13 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { cardMarkdown, csvOf, packJsonSchema, packOf } from '@waxwing/core/formats';
 import { underRules } from '@waxwing/core/movement';
 import type { Response } from 'express';
+
 import { ForEverybody, ForTrainers } from '../door/allowed.js';
 import { notFound } from '../problems/problem.js';
 import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
-import { ChosenQuery } from './movements.dto.js';
 import { LibraryService } from './library.service.js';
+import { ChosenQuery } from './movements.dto.js';
 
 @ApiTags('library')
 @Controller()

@@ -5,6 +5,8 @@
  */
 import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import type { Condition } from '@waxwing/core/client';
+import { wrongTempo } from '@waxwing/core/dosage';
 import {
   buildLadder,
   checkReferences,
@@ -22,25 +24,24 @@ import {
   difference,
   type FaultKind,
   type Finding,
+  type MadeFrom,
   type Movement,
   type MovementSummary,
   type MovementVersion,
   type SearchText,
   searchTextOf,
-  type MadeFrom,
 } from '@waxwing/core/movement';
-import { wrongTempo } from '@waxwing/core/dosage';
 import { loadCauses, loadConditions, loadFaultKinds } from '@waxwing/library';
-import type { Condition } from '@waxwing/core/client';
 import { DataSource, Repository } from 'typeorm';
+
 import { CONFIG, type Config } from '../config.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { refused } from '../problems/document.js';
 import { invalid, notFound, ProblemException, stale } from '../problems/problem.js';
-import type { ListMovementsQuery } from './movements.dto.js';
 import { MovementEntity, MovementVersionEntity } from './movement.entity.js';
+import type { ListMovementsQuery } from './movements.dto.js';
 
 /** A row of the list, with its `MovementSummary` already written out. */
 interface ListedRow {

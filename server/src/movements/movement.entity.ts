@@ -1,6 +1,7 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
-import { JsonColumn } from '../database/json-column.js';
 import type { Movement } from '@waxwing/core/movement';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+import { JsonColumn } from '../database/json-column.js';
 
 @Entity('movements')
 export class MovementEntity {

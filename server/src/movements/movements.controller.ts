@@ -1,7 +1,8 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { type MadeFrom, madeFromSchema } from '@waxwing/core/movement';
 import type { Visitor } from '@waxwing/core/door';
+import { type MadeFrom, madeFromSchema } from '@waxwing/core/movement';
+
 import { ForEverybody, Who } from '../door/allowed.js';
 import { document } from '../problems/document.js';
 import { LibraryService } from './library.service.js';

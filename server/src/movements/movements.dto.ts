@@ -1,5 +1,5 @@
-import type { Body } from '@waxwing/core/api';
 import { ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
 import { Transform, Type } from 'class-transformer';
 import { IsBoolean, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+
 import { FiguresService } from './figures.service.js';
 import { HouseRulesService } from './house-rules.service.js';
 import { LibraryController } from './library.controller.js';

@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, Header, Param, Post, Query, Req, StreamableFile } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
+
 import { ForEverybody, ForTrainers } from '../door/allowed.js';
 import { CaptionQuery } from './movements.dto.js';
 import { PicturesService } from './pictures.service.js';

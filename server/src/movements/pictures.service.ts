@@ -1,18 +1,20 @@
 /** Pictures of a movement: up to six, kept as files beside the database under names of our own, drawn anew from their points. */
-import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
-import { wrongInLine } from '@waxwing/core/schema';
-import { InjectRepository } from '@nestjs/typeorm';
-import type { Picture } from '@waxwing/core/movement';
 import { readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+
+import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { InjectRepository } from '@nestjs/typeorm';
+import type { Picture } from '@waxwing/core/movement';
+import { wrongInLine } from '@waxwing/core/schema';
 import { Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { LibraryService } from './library.service.js';
-import { redrawn } from './redrawn.js';
 import { PictureEntity } from './picture.entity.js';
+import { redrawn } from './redrawn.js';
 
 export const MOST_PICTURES = 6;
 export const MOST_BYTES = 5 * 1024 * 1024;

@@ -3,8 +3,7 @@
  * addresses of this machine, made anew before it ends and when they change. Both lie in the data folder, for its user alone.
  */
 import 'reflect-metadata';
-import * as x509 from '@peculiar/x509';
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+
 import {
   createHash,
   createPrivateKey,
@@ -13,8 +12,11 @@ import {
   webcrypto,
   X509Certificate,
 } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
+
+import * as x509 from '@peculiar/x509';
 
 x509.cryptoProvider.set(webcrypto as Crypto);
 

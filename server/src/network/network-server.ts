@@ -1,9 +1,11 @@
 /** The second way in: HTTPS for other devices, beside plain HTTP on the machine's own loopback. */
-import type { NestExpressApplication } from '@nestjs/platform-express';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:https';
 import type { AddressInfo } from 'node:net';
+
+import type { NestExpressApplication } from '@nestjs/platform-express';
+
 import { type NetworkConfig, StartError } from '../config.js';
 import { asHost, ownAddresses, ownNames } from './addresses.js';
 import { type Certificates, certificatesIn, fingerprintOf } from './certificates.js';

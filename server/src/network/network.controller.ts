@@ -1,5 +1,6 @@
 import { Controller, Get, Header, StreamableFile } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+
 import { ForAnybody } from '../door/allowed.js';
 import { notFound } from '../problems/problem.js';
 import { NetworkService } from './network.service.js';

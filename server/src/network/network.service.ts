@@ -1,5 +1,6 @@
 /** Where other devices find this studio, and what they must trust. */
 import { Inject, Injectable } from '@nestjs/common';
+
 import { CONFIG, type Config } from '../config.js';
 import type { Network } from './network-server.js';
 

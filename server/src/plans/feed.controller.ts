@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, Header, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
+
 import { AtDesk, ForAnybody, ForTrainers, Who } from '../door/allowed.js';
 import { FeedService } from './feed.service.js';
 

@@ -1,9 +1,10 @@
 /** The planned hours of an account for calendar programs, by a link with a secret: only its hash is kept, and a new link ends the old one. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import type { Visitor } from '@waxwing/core/door';
 import type { Feed } from '@waxwing/core/planning';
 import { DataSource, Repository } from 'typeorm';
-import type { Visitor } from '@waxwing/core/door';
+
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import { SEEN_PLANS } from '../door/access.service.js';

@@ -1,8 +1,10 @@
 /** Messages that wait to be sent, as files: each a standard .eml, and beside it a note of what is listed of it. */
-import type { OutboxMessage } from '@waxwing/core/formats';
 import { readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+
+import type { OutboxMessage } from '@waxwing/core/formats';
 import { v7 as uuidv7 } from 'uuid';
+
 import { parsed } from '../database/json-column.js';
 
 /** Names that are made here: nothing else in the folder is touched. */

@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, HttpCode, Param, StreamableFile } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
+
 import { About, ForTrainers, Who } from '../door/allowed.js';
 import { OutboxService } from './outbox.service.js';
 

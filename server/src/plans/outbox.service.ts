@@ -1,10 +1,11 @@
 /** The outbox: messages as standard .eml files in a folder, for any mail program to send. Waxwing itself sends nothing. */
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
-import type { OutboxMessage } from '@waxwing/core/formats';
 import type { Visitor } from '@waxwing/core/door';
+import type { OutboxMessage } from '@waxwing/core/formats';
 import type { StoredPlan } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
+
 import { ClientsService } from '../clients/clients.service.js';
 import { CONFIG, type Config } from '../config.js';
 import { AccessService } from '../door/access.service.js';

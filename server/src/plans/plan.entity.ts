@@ -1,6 +1,7 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
-import { JsonColumn } from '../database/json-column.js';
 import type { Plan } from '@waxwing/core/planning';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+import { JsonColumn } from '../database/json-column.js';
 
 /** Plans in which `:clientId` has a part, for a query on `plan`. */
 export const WITH_CLIENT = `EXISTS (SELECT 1 FROM json_each(plan.document, '$.clientIds') WHERE value = :clientId)`;

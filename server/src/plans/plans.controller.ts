@@ -16,6 +16,7 @@ import {
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import type { Response } from 'express';
+
 import { About, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
 import { OutboxService } from './outbox.service.js';
 import { EditPlanDto, ListPlansQuery, SavePlanDto, SendSheetDto, SheetQuery } from './plans.dto.js';

@@ -1,6 +1,7 @@
-import type { Body } from '@waxwing/core/api';
 import { ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
 import { IsIn, IsInt, IsObject, IsOptional, IsUUID, Min } from 'class-validator';
+
 import { PageQuery } from '../problems/cursor.js';
 import { IsMail, IsTime } from '../problems/text.js';
 

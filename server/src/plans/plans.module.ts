@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+
 import { ClientEntity } from '../clients/client.entity.js';
 import { ClientsModule } from '../clients/clients.module.js';
 import { MovementsModule } from '../movements/movements.module.js';

@@ -1,6 +1,9 @@
 /** Plans: whole documents that core checks; what is listed is a column. Edits carry a version, and nothing stale overwrites. */
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import type { Visitor } from '@waxwing/core/door';
+import { wrongPartsFor, wrongTempo } from '@waxwing/core/dosage';
+import type { DoseMode } from '@waxwing/core/movement';
 import {
   checkPlan,
   DAY_MINUTES,
@@ -11,23 +14,21 @@ import {
   type StoredPlan,
   timelineOf,
 } from '@waxwing/core/planning';
-import type { Visitor } from '@waxwing/core/door';
-import { wrongPartsFor, wrongTempo } from '@waxwing/core/dosage';
-import type { DoseMode } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
 import { In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { ClientEntity } from '../clients/client.entity.js';
-import { SEEN_PLANS } from '../door/access.service.js';
-import { LibraryService } from '../movements/library.service.js';
 import { DamageService } from '../database/damage.service.js';
 import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
-import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
+import { SEEN_PLANS } from '../door/access.service.js';
+import { LibraryService } from '../movements/library.service.js';
+import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
 import { invalid, notFound, stale } from '../problems/problem.js';
-import type { ListPlansQuery } from './plans.dto.js';
-import { planColumns } from './plan-columns.js';
 import { PlanEntity, WITH_CLIENT } from './plan.entity.js';
+import { planColumns } from './plan-columns.js';
+import type { ListPlansQuery } from './plans.dto.js';
 
 /** The time that plans are listed by; there is an index on it. */
 const TIME = 'coalesce(plan.startsAt, plan.updatedAt)';

@@ -2,12 +2,13 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { clientOnDay, placeOf } from '@waxwing/core/client';
-import { NO_EVIDENCE, type ClientRecord } from '@waxwing/core/coaching';
+import { type ClientRecord, NO_EVIDENCE } from '@waxwing/core/coaching';
 import { becauseWords, type Sheet, sheetMarkdown, sheetOf } from '@waxwing/core/formats';
 import { figureIdOf, kitCounts, tagsInForce, underRules } from '@waxwing/core/movement';
-import { fitNow, heldBetween, isOpen, standingOf } from '@waxwing/core/progress';
 import { secondsOf, type StoredPlan, timelineOf } from '@waxwing/core/planning';
+import { fitNow, heldBetween, isOpen, standingOf } from '@waxwing/core/progress';
 import { Repository } from 'typeorm';
+
 import { ClientsService } from '../clients/clients.service.js';
 import { FiguresService } from '../movements/figures.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
@@ -16,7 +17,7 @@ import { invalid } from '../problems/problem.js';
 import { RecordService } from '../sessions/record.service.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { calendarOf } from './calendar.js';
-import { sheetPdf, type Paper } from './sheet-pdf.js';
+import { type Paper, sheetPdf } from './sheet-pdf.js';
 
 @Injectable()
 export class SheetsService {

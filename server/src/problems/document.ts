@@ -1,6 +1,7 @@
 /** Documents in requests: checked by the schema of core that files and the store are checked by. */
 import type { PipeTransform } from '@nestjs/common';
 import { checkedBy, type Problem, type Schema } from '@waxwing/core/schema';
+
 import { invalid, type ProblemException } from './problem.js';
 
 /** What is wrong with a document; with the whole of it where it is none at all. */

@@ -1,6 +1,7 @@
 /** JSON bodies: looked at before they are parsed, so that none is too deep, and no key comes twice. */
 import { wrongInJson } from '@waxwing/core/schema';
 import express, { type NextFunction, type Request, type Response } from 'express';
+
 import { parsed } from '../database/json-column.js';
 import { invalid, ProblemException } from './problem.js';
 

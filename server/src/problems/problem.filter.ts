@@ -1,8 +1,9 @@
 /** Every error that leaves the server has the same shape; what is not expected is logged and told without detail. */
 import { ArgumentsHost, Catch, ExceptionFilter, HttpException } from '@nestjs/common';
 import type { NextFunction, Request, Response } from 'express';
+
 import { isFull } from '../database/studio-folder.js';
-import { problemBody, ProblemException, type ProblemBody } from './problem.js';
+import { type ProblemBody, problemBody, ProblemException } from './problem.js';
 
 @Catch()
 export class ProblemFilter implements ExceptionFilter {

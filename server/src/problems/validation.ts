@@ -1,7 +1,8 @@
 /** class-validator for every request: unknown fields are refused, and errors come back by field path. */
 import { ValidationPipe } from '@nestjs/common';
-import type { ValidationError } from 'class-validator';
 import type { Problem } from '@waxwing/core/schema';
+import type { ValidationError } from 'class-validator';
+
 import { invalid } from './problem.js';
 
 /** What class-validator found, by field path. */

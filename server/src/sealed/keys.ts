@@ -1,7 +1,8 @@
 /** The key of a studio: in a file of its own outside of the data folder, for its user alone, or given by `WAXWING_KEY`. */
-import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { randomBytes } from 'node:crypto';
+import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { type KeyPlace, StartError } from '../config.js';
 import { KEY_BYTES } from './sealer.js';
 

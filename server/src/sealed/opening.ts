@@ -1,5 +1,6 @@
 /** Opens what lies sealed as rows are read, so that whoever reads an entity has it in plain. */
 import type { EntitySubscriberInterface, LoadEvent, ObjectLiteral } from 'typeorm';
+
 import { parsed } from '../database/json-column.js';
 import { JSON_COLUMNS } from './seal-studio.js';
 import { isSealed, SEALED, type Sealer } from './sealer.js';

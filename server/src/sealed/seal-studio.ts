@@ -1,5 +1,6 @@
 /** At the start: finds or makes the key of a studio, and seals what an earlier version or another key left. */
 import Database from 'better-sqlite3';
+
 import { type KeyPlace, StartError } from '../config.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
 import { MAY_BE_TOLD, resealed } from './sealed-event.js';

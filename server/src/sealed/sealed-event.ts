@@ -3,6 +3,7 @@
  * plain, so that the store can order and find it.
  */
 import { isTold, type SessionEvent } from '@waxwing/core/session';
+
 import { parsed } from '../database/json-column.js';
 import { isSealed, type Sealer } from './sealer.js';
 

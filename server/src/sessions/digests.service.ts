@@ -3,9 +3,10 @@
  * Everybody's outcomes of a correction are kept as one sum, each trial at the weight that it had at a fixed time: they all fade alike.
  */
 import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import { HALF_LIFE_DAYS, OUTCOME_SCORE, type Counted, type Trial } from '@waxwing/core/coaching';
-import { DIGEST_VERSION, digestOf, fold, type Digest, type SessionEvent } from '@waxwing/core/session';
+import { type Counted, HALF_LIFE_DAYS, OUTCOME_SCORE, type Trial } from '@waxwing/core/coaching';
+import { type Digest, DIGEST_VERSION, digestOf, fold, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
+
 import { parsed } from '../database/json-column.js';
 import { isFull, StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';

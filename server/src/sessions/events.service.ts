@@ -2,19 +2,21 @@
  * Events of sessions: append-only, stored once by id and never changed, a batch in one transaction.
  * A batch with one bad event changes nothing, and its answer names the bad ones, so that a device can keep them apart.
  */
+import { randomUUID } from 'node:crypto';
+
 import { Injectable } from '@nestjs/common';
 import type { Problem } from '@waxwing/core/schema';
 import {
   checkEvent,
   fold,
   isSameEvent,
-  refersTo,
-  stamped,
   type LaterEvents,
+  refersTo,
   type SessionEvent,
+  stamped,
 } from '@waxwing/core/session';
-import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
+
 import { DamageService } from '../database/damage.service.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';

@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { recordOf } from '@waxwing/core/session';
+
 import { ClientsService } from '../clients/clients.service.js';
 import { DigestsService } from './digests.service.js';
 

@@ -1,7 +1,8 @@
-import { Column, Entity, JoinTable, ManyToMany, PrimaryColumn } from 'typeorm';
-import { JsonColumn } from '../database/json-column.js';
 import type { Digest, Programme } from '@waxwing/core/session';
+import { Column, Entity, JoinTable, ManyToMany, PrimaryColumn } from 'typeorm';
+
 import { ClientEntity } from '../clients/client.entity.js';
+import { JsonColumn } from '../database/json-column.js';
 
 @Entity('sessions')
 export class SessionEntity {

@@ -3,10 +3,11 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
+
 import { About, Audited, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
-import { RecordService } from './record.service.js';
 import { PageQuery } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
+import { RecordService } from './record.service.js';
 import {
   AppendEventsDto,
   LaterEventsQuery,

@@ -1,5 +1,5 @@
-import type { Body } from '@waxwing/core/api';
 import { ApiPropertyOptional } from '@nestjs/swagger';
+import type { Body } from '@waxwing/core/api';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -16,6 +16,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+
 import { PageQuery } from '../problems/cursor.js';
 import { IsTime } from '../problems/text.js';
 

@@ -3,25 +3,26 @@ import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { placeOf } from '@waxwing/core/client';
 import type { Visitor } from '@waxwing/core/door';
-import type { Problem } from '@waxwing/core/schema';
 import { planWith, rotationsOf } from '@waxwing/core/planning';
+import type { Problem } from '@waxwing/core/schema';
 import {
   believable,
   checkProgramme,
-  type Programme,
   type ListedSession,
+  type Programme,
   type SessionSummary,
   type SessionView,
 } from '@waxwing/core/session';
 import { DataSource, In, Repository } from 'typeorm';
 import { v7 as uuidv7 } from 'uuid';
+
 import { ClientEntity } from '../clients/client.entity.js';
 import { DamageService } from '../database/damage.service.js';
 import { WriteGate } from '../database/write-gate.js';
 import { SEEN_SESSIONS } from '../door/access.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { PlanEntity } from '../plans/plan.entity.js';
-import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
+import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { DigestsService } from './digests.service.js';

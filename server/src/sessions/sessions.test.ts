@@ -6,13 +6,14 @@ import type { Problem } from '@waxwing/core/schema';
 import type { EventOf, EventType, LaterEvents, SessionEvent, SessionView } from '@waxwing/core/session';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
+
 import { planFor } from '../test/plans.js';
 import { startServer, type StudioServer } from '../test/studio-server.js';
 
 let server: StudioServer;
 beforeAll(async () => {
   server = await startServer();
-}, 30_000);
+});
 afterAll(() => server.stop());
 
 const problems = ({ body }: { body: unknown }): string[] =>

@@ -1,11 +1,12 @@
 /** Sets as rows, of a session or of a client: what is done with them elsewhere is the trainer's business. */
 import { Injectable } from '@nestjs/common';
-import { setRows, type SetRow } from '@waxwing/core/formats';
+import { type SetRow, setRows } from '@waxwing/core/formats';
 import { fold } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
+
 import { ClientsService } from '../clients/clients.service.js';
 import { LibraryService } from '../movements/library.service.js';
-import { cursorOf, readCursor, type Page } from '../problems/cursor.js';
+import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
 import { SessionsService } from './sessions.service.js';
 

@@ -1,6 +1,7 @@
 import { Body, Controller, Get, Patch, Post } from '@nestjs/common';
-import { type StudioChange, studioChangeSchema } from '@waxwing/core/client';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { type StudioChange, studioChangeSchema } from '@waxwing/core/client';
+
 import { ForEverybody, ForOwner } from '../door/allowed.js';
 import { document } from '../problems/document.js';
 import { StudioService } from './studio.service.js';

@@ -1,7 +1,8 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
-import { JsonColumn } from '../database/json-column.js';
 import type { KeptPlace } from '@waxwing/core/client';
 import type { KitPiece, Looks, RuleChoices, Space } from '@waxwing/core/movement';
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+import { JsonColumn } from '../database/json-column.js';
 
 @Entity('studio')
 export class StudioEntity {

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+
 import { ClientsModule } from '../clients/clients.module.js';
 import { MovementsModule } from '../movements/movements.module.js';
 import { SessionsModule } from '../sessions/sessions.module.js';

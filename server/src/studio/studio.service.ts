@@ -3,18 +3,19 @@ import { Injectable, OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Keeping, Studio, StudioChange } from '@waxwing/core/client';
 import { Repository } from 'typeorm';
+
 import { BackupsService } from '../backups/backups.service.js';
+import { ClientsService } from '../clients/clients.service.js';
 import { StartError } from '../config.js';
 import { DamageService } from '../database/damage.service.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
-import { ClientsService } from '../clients/clients.service.js';
 import { loadDemo } from '../demo/load.js';
 import { DoorService } from '../door/door.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { LibraryService } from '../movements/library.service.js';
-import { DigestsService } from '../sessions/digests.service.js';
 import { ProblemException, stale } from '../problems/problem.js';
+import { DigestsService } from '../sessions/digests.service.js';
 import { StudioEntity } from './studio.entity.js';
 
 /** A studio whose trainer has not said what it is called or has. */

@@ -1,6 +1,8 @@
-import { expect, test } from '@jest/globals';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+
+import { expect, test } from '@jest/globals';
+
 import { listenTo } from './answers.js';
 
 test('an answer with a field too many, of another kind, or of a route that nobody described is noticed', async () => {

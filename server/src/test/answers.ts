@@ -1,6 +1,7 @@
 /** Listens to every answer of a server and holds it against the table of operations: what is not in the table is an answer that nobody expects. */
 import type { IncomingMessage, Server, ServerResponse } from 'node:http';
-import { isSchema, OPERATIONS, type Operation } from '@waxwing/core/api';
+
+import { isSchema, type Operation, OPERATIONS } from '@waxwing/core/api';
 import { fieldPath } from '@waxwing/core/schema';
 
 const KNOWN = Object.entries(OPERATIONS as Readonly<Record<string, Operation>>)

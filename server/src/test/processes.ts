@@ -1,7 +1,8 @@
 /** The built server as a process of its own: to be killed, told to end, or started on a folder that is not as it was. */
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
+
 import { v7 as uuidv7 } from 'uuid';
 
 const BUNDLE = join(import.meta.dirname, '../../bundle');

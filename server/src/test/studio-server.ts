@@ -1,17 +1,19 @@
 /** A real server on a port of its own, over a database file in a folder of its own. */
 import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Client } from '@waxwing/core/client';
 import type { StoredPlan } from '@waxwing/core/planning';
 import type { Problem } from '@waxwing/core/schema';
 import request from 'supertest';
+
 import { createApp } from '../app.js';
 import type { Config } from '../config.js';
-import { openNetwork, type Network } from '../network/network-server.js';
 import { NetworkService } from '../network/network.service.js';
+import { type Network, openNetwork } from '../network/network-server.js';
 import { listenTo } from './answers.js';
 
 export const LIBRARY = join(import.meta.dirname, '../../../library/movements');

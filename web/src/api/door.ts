@@ -1,5 +1,6 @@
 /** Who is in, who works here, from which devices, and what was done: as cached queries. */
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+
 import { call, setToken } from './http';
 import { doorKeys } from './keys';
 import { paged } from './paged';

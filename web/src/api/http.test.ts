@@ -1,4 +1,5 @@
 import { afterEach, expect, test } from '@jest/globals';
+
 import { call, callLines, ProblemError } from './http';
 
 const real = globalThis.fetch;

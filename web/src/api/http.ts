@@ -1,6 +1,7 @@
 /** Talking to the server: JSON in and out, and errors that carry the fields which are wrong. */
 import type { Answer, Body, OperationName, PathNames, Query } from '@waxwing/core/api';
 import type { Problem } from '@waxwing/core/schema';
+
 import { say } from '../words/say';
 
 /** An answer that is not a success. `status` 0 means that nothing answered. */

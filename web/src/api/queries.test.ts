@@ -1,7 +1,8 @@
 import { afterEach, expect, test } from '@jest/globals';
+import { QueryClient } from '@tanstack/react-query';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { SessionView } from '@waxwing/core/session';
-import { QueryClient } from '@tanstack/react-query';
+
 import { today } from '../words/dates';
 import { movementQuery, sessionQuery } from './queries';
 

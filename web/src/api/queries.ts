@@ -1,9 +1,10 @@
 /** Everything that screens read from the server, as cached queries. */
+import { type QueryClient, queryOptions } from '@tanstack/react-query';
 import type { Client } from '@waxwing/core/client';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { SessionView } from '@waxwing/core/session';
 import DataLoader from 'dataloader';
-import { queryOptions, type QueryClient } from '@tanstack/react-query';
+
 import { today } from '../words/dates';
 import { call } from './http';
 import { clientKeys, libraryKeys, planKeys, sessionKeys } from './keys';

@@ -4,16 +4,17 @@ import {
   BarElement,
   CategoryScale,
   Chart,
+  type ChartData,
+  type ChartOptions,
   Filler,
   LinearScale,
   LineController,
   LineElement,
   PointElement,
   Tooltip,
-  type ChartData,
-  type ChartOptions,
 } from 'chart.js';
 import { Chart as Drawn } from 'react-chartjs-2';
+
 import { lessMotion } from '../figures/use-clock';
 import { useTheme } from '../shell/theme';
 

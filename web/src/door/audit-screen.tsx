@@ -1,18 +1,19 @@
 /** Who came in, and who read, changed, exported or deleted what of whom: for the owner of the studio. */
-import type { AuditEntry } from '@waxwing/core/door';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import type { AuditEntry } from '@waxwing/core/door';
 import { Download } from 'lucide-react';
 import { useSearchParams } from 'react-router';
+
 import { accountsQuery, auditQuery, auditWholeQuery } from '../api/door';
 import { clientsQuery } from '../api/queries';
 import { More } from '../shell/more';
 import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
-import { KeepsForm } from './keeps-form';
 import { AUDIT_WORDS, fieldWords, whoDid } from '../words/audit-words';
 import { dayWords, timeWords } from '../words/dates';
 import { say } from '../words/say';
+import { KeepsForm } from './keeps-form';
 
 export function AuditScreen() {
   const [params] = useSearchParams();

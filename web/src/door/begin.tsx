@@ -1,13 +1,14 @@
 /** The first start: who runs the studio, and whether this machine asks for a passphrase. */
-import { PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useMutation } from '@tanstack/react-query';
+import { PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useState } from 'react';
+
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
-import { say } from '../words/say';
 
 export function Begin() {
   const [name, setName] = useState('');

@@ -1,5 +1,6 @@
 /** A code that is shown once. */
 import { Printer } from 'lucide-react';
+
 import { say } from '../words/say';
 
 export function CodeShown({ code, onDone, done }: { code: string; onDone: () => void; done: string }) {

@@ -1,16 +1,17 @@
 /** From where people are signed in, and how another device comes in. */
-import type { Device } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Tablet, Laptop } from 'lucide-react';
+import type { Device } from '@waxwing/core/door';
+import { Laptop, Tablet } from 'lucide-react';
 import { useState } from 'react';
+
 import { devicesQuery, doorQuery, networkQuery } from '../api/door';
 import { call } from '../api/http';
 import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
-import { useMay } from './use-door';
 import { asCode, Marked } from '../words/marked';
 import { say } from '../words/say';
+import { useMay } from './use-door';
 
 export function Devices() {
   const [pairing, pair] = useState(false);

@@ -1,15 +1,16 @@
 /** Stands before every screen: who is not in sees only what lets them in. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, type ReactNode } from 'react';
+import { type ReactNode, useEffect } from 'react';
+
 import { doorQuery } from '../api/door';
 import { onTurnedAway } from '../api/http';
 import { Loading } from '../shell/states';
+import { say } from '../words/say';
 import { Begin } from './begin';
 import { PinScreen } from './pin-screen';
 import { comeBack, forgetStudio } from './sealed';
 import { SignIn } from './sign-in';
 import { useLockOnWake } from './use-lock-on-wake';
-import { say } from '../words/say';
 
 export function DoorFrame({ children }: { children: ReactNode }) {
   const { data: door, errorUpdateCount: failures } = useQuery(doorQuery);

@@ -1,7 +1,8 @@
 /** For how long the audit, the traces of deleted people and sessions are kept. */
-import type { Keeps } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Keeps } from '@waxwing/core/door';
 import { useState } from 'react';
+
 import { keepsQuery } from '../api/door';
 import { call } from '../api/http';
 import { doorKeys } from '../api/keys';

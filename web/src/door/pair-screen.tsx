@@ -1,13 +1,14 @@
 /** What a tablet opens by the code that the desk shows: a name for it and a PIN, and it is in. */
-import { PIN_DIGITS } from '@waxwing/core/door';
 import { useMutation } from '@tanstack/react-query';
+import { PIN_DIGITS } from '@waxwing/core/door';
 import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
-import { say } from '../words/say';
 
 export function PairScreen() {
   const { hash } = useLocation();

@@ -1,16 +1,17 @@
 /** Who works in the studio: for its owner. */
-import { type Account, type Role, ROLES } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type Account, type Role, ROLES } from '@waxwing/core/door';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { accountsQuery } from '../api/door';
 import { call } from '../api/http';
 import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
 import { ROLE_MEANS, ROLE_WORDS } from '../words/audit-words';
+import { say } from '../words/say';
 import { CodeShown } from './code-shown';
 import { TextField } from './door-page';
-import { say } from '../words/say';
 
 export function PeopleHere() {
   const [adding, add] = useState(false);

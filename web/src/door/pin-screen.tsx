@@ -1,13 +1,14 @@
 /** A tablet that was put down: its PIN, by large keys. */
-import { PIN_DIGITS } from '@waxwing/core/door';
 import { useMutation } from '@tanstack/react-query';
+import { PIN_DIGITS } from '@waxwing/core/door';
 import { Delete } from 'lucide-react';
 import { useState } from 'react';
+
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
+import { say } from '../words/say';
 import { DoorPage } from './door-page';
 import { useGoIn } from './use-door';
-import { say } from '../words/say';
 
 const DIGITS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'];
 

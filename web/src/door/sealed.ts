@@ -4,7 +4,8 @@
  */
 import type { Door } from '@waxwing/core/door';
 import type { SessionEvent } from '@waxwing/core/session';
-import { openDB, type DBSchema } from 'idb';
+import { type DBSchema, openDB } from 'idb';
+
 import { endKey } from '../floor/device-key';
 import { throwAllAway } from '../floor/pack';
 import { emptyQueue, keep, unsentTaps } from '../floor/tap-queue';

@@ -1,10 +1,11 @@
 /** Who sees a client, besides the owner of the studio. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+
 import { accountsQuery, trainersQuery } from '../api/door';
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
-import { useVisitor } from './use-door';
 import { say } from '../words/say';
+import { useVisitor } from './use-door';
 
 /** Nothing where only one person works. */
 export function SeenBy({ clientId }: { clientId: string }) {

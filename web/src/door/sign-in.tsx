@@ -1,14 +1,15 @@
 /** Signing in: with a name and a passphrase, or with a code where there is no passphrase yet or any more. */
-import { PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useMutation } from '@tanstack/react-query';
+import { PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useState } from 'react';
+
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
+import { asCode, Marked } from '../words/marked';
+import { say } from '../words/say';
 import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
-import { asCode, Marked } from '../words/marked';
-import { say } from '../words/say';
 
 export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
   const [name, setName] = useState('');

@@ -1,9 +1,10 @@
 /** How another device learns to trust this studio: its own authority, step by step, with a fingerprint to compare. */
 import { useQuery } from '@tanstack/react-query';
+
 import { networkQuery } from '../api/door';
 import { Await } from '../shell/states';
-import { DoorPage } from './door-page';
 import { say } from '../words/say';
+import { DoorPage } from './door-page';
 
 const STEPS: readonly { system: string; steps: readonly string[] }[] = [
   {

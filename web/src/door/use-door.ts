@@ -1,6 +1,7 @@
 /** The door as a screen sees it: who is in, and how one goes in and out. */
-import type { Door, Visitor } from '@waxwing/core/door';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Door, Visitor } from '@waxwing/core/door';
+
 import { doorQuery } from '../api/door';
 import { call } from '../api/http';
 import { leave } from './sealed';

@@ -1,6 +1,7 @@
 /** A tablet that was put down asks for its PIN when it is taken up again. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+
 import { doorQuery } from '../api/door';
 import { call } from '../api/http';
 

@@ -1,16 +1,17 @@
 /** Whoever is in: signing out, the passphrase, and whether this machine asks for one. */
-import { type Door, PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { type Door, PASSPHRASE_LEAST } from '@waxwing/core/door';
 import { useState } from 'react';
+
 import { doorQuery } from '../api/door';
 import { call } from '../api/http';
 import { Dialog } from '../shell/dialog';
 import { Await, Wrong } from '../shell/states';
 import { ROLE_WORDS } from '../words/audit-words';
+import { say } from '../words/say';
 import { CodeShown } from './code-shown';
 import { TextField } from './door-page';
 import { useGoIn, useSignOut } from './use-door';
-import { say } from '../words/say';
 
 export const You = () => (
   <Await query={useQuery(doorQuery)} what={say.door.whoIsSignedIn}>

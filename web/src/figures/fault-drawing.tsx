@@ -3,6 +3,7 @@ import { type FigureLibrary, keyTimes } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import { type Fault, figureIdOf, type View } from '@waxwing/core/movement';
 import { useMemo } from 'react';
+
 import { FigureDrawing } from './figure';
 import { motionIn, type Moved } from './use-motion';
 

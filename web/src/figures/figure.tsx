@@ -1,4 +1,6 @@
 /** One moment of a motion as a picture: the figure on its floor, with a mark, an angle or a ghost of the clean rep where asked for. */
+import './figure.css';
+
 import {
   arcOf,
   boundsOf,
@@ -19,6 +21,7 @@ import {
 } from '@waxwing/core/body';
 import type { Movement, View } from '@waxwing/core/movement';
 import { useLayoutEffect, useMemo, useRef } from 'react';
+
 import { paint } from './paint';
 import type { Picture } from './picture';
 import { filling } from './plain-stage';

@@ -1,21 +1,22 @@
 /** The contact sheet: the key postures of every figure and of each of its faults, for looking them over. */
+import { useQuery } from '@tanstack/react-query';
 import type { FigureLibrary, Motion } from '@waxwing/core/body';
 import type { MovementPage } from '@waxwing/core/ladder';
 import { figureIdOf, label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+
 import { figuresQuery, movementQuery, movementsQuery } from '../api/queries';
+import { PageTitle } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { useSetParam } from '../shell/use-set-param';
-import { PageTitle } from '../shell/page';
-import { FigureDrawing } from './figure';
+import { say } from '../words/say';
 import { FaultDrawing } from './fault-drawing';
+import { FigureDrawing } from './figure';
 import { Strip } from './strip';
 import { lessMotion, useClock } from './use-clock';
 import { motionIn } from './use-motion';
 import { useNear } from './use-near';
-import { say } from '../words/say';
 
 export function FiguresScreen() {
   const library = useQuery(figuresQuery);

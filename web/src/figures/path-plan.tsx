@@ -1,6 +1,7 @@
 /** Seen from above, the person facing up: where the feet stand and go, and where the hands go. */
 import { type Motion, type Path, pathsOf } from '@waxwing/core/body';
 import { useMemo } from 'react';
+
 import { say } from '../words/say';
 
 /** Centimetres below which a part stays where it is. */

@@ -1,5 +1,6 @@
 /** The figure without a graphics card: drawn in plain numbers, smaller and less often, so that the page stays quick. */
 import { type Box, pixelsOf, rasterised, solidsOf } from '@waxwing/core/body';
+
 import type { Picture } from './picture';
 
 /** A box of the shape of its place: more room above and beside, the floor where it was. */

@@ -1,16 +1,17 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
-import { boundsOf, type Box, EYES, type Eye, type Motion, paletteOf, personFor, together } from '@waxwing/core/body';
+import { boundsOf, type Box, type Eye, EYES, type Motion, paletteOf, personFor, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
 import { inWords, label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+
+import { say } from '../words/say';
 import { FigureDrawing, groundNow } from './figure';
 import { Still } from './still';
 import { Strip } from './strip';
 import { useSeconds } from './time';
-import { lessMotion, useClock, type Clock } from './use-clock';
+import { type Clock, lessMotion, useClock } from './use-clock';
 import { useMotion } from './use-motion';
-import { say } from '../words/say';
 
 interface Props {
   movement: Movement;

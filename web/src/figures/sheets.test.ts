@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+
 import { sheetsOf } from './sheets';
 
 const picture = fc.record({ width: fc.integer({ min: 1, max: 1800 }), height: fc.integer({ min: 1, max: 1800 }) });

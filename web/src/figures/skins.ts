@@ -1,4 +1,7 @@
 /** The skins of the figure: fetched once a build, and put together once for each kind of hands and hair. */
+import { queryOptions, useQuery } from '@tanstack/react-query';
+import broad from '@waxwing/body/baked/broad.bin?url';
+import narrow from '@waxwing/body/baked/narrow.bin?url';
 import {
   assembled,
   coarsened,
@@ -9,11 +12,9 @@ import {
   readSkin,
   type Skin,
 } from '@waxwing/core/body';
-import broad from '@waxwing/body/baked/broad.bin?url';
-import narrow from '@waxwing/body/baked/narrow.bin?url';
 import type { Looks } from '@waxwing/core/movement';
-import { queryOptions, useQuery } from '@tanstack/react-query';
 import { createContext, useContext, useMemo } from 'react';
+
 import { studioQuery } from '../api/queries';
 
 const FILES: Readonly<Record<Person['build'], string>> = { broad, narrow };

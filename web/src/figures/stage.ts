@@ -16,6 +16,7 @@ import {
   solidsOf,
   TONE_STEPS,
 } from '@waxwing/core/body';
+
 import type { Layer, Picture } from './picture';
 import { drawPlainly } from './plain-stage';
 import { type Area, type Sheet, sheetsOf } from './sheets';

@@ -1,6 +1,7 @@
 /** The picture of a movement, small and still: beside its name, which says what it shows. Room is kept where there is none. */
-import { figureIdOf, type Movement } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { figureIdOf, type Movement } from '@waxwing/core/movement';
+
 import { stillsQuery } from '../api/queries';
 
 type Drawn = Pick<Movement, 'id' | 'drawnAs'>;

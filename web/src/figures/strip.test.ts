@@ -1,8 +1,10 @@
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type FigureLibrary, frameAt, keyTimes, type Motion, motionOf, otherSide } from '@waxwing/core/body';
 import type { Movement } from '@waxwing/core/movement';
 import { loadFigures, loadLibrary } from '@waxwing/library';
-import { join } from 'node:path';
+
 import { motionIn } from './use-motion';
 
 const ROOT = join(import.meta.dirname, '../../../library');

@@ -2,8 +2,9 @@
 import { boundsOf, type Box, keyTimes, type Motion } from '@waxwing/core/body';
 import type { View } from '@waxwing/core/movement';
 import { useMemo } from 'react';
-import { FigureDrawing } from './figure';
+
 import { say } from '../words/say';
+import { FigureDrawing } from './figure';
 
 export function Strip({ motion, view, name }: { motion: Motion; view: View; name: string }) {
   const box: Box = useMemo(() => boundsOf(motion, view), [motion, view]);

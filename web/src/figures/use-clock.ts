@@ -1,5 +1,6 @@
 /** A time that runs while something plays, at its tempo or slower, and can be put to any moment. */
 import { useCallback, useEffect, useState } from 'react';
+
 import { onBeat, Time } from './time';
 
 export interface Clock {

@@ -1,8 +1,9 @@
 /** The motion of a movement, clean or with a fault; undefined while figures are on their way, null when it has none yet. */
+import { useQuery } from '@tanstack/react-query';
 import { type FigureLibrary, type Motion, motionOf } from '@waxwing/core/body';
 import { figureIdOf, type Movement } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+
 import { figuresQuery } from '../api/queries';
 
 /** What a motion needs to know of its movement. */

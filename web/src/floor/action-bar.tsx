@@ -1,23 +1,24 @@
 /** The bar under the floor: easier and harder in one tap, other ways out, undo and finish. */
-import { goTo, type LaneView, movementOf, nextOther, nextUp, skip, swapsOf, swapTo } from '@waxwing/core/floor';
-import { describe, type RunStep } from '@waxwing/core/session';
 import { useQueryClient } from '@tanstack/react-query';
+import { goTo, type LaneView, movementOf, nextOther, nextUp, skip, swapsOf, swapTo } from '@waxwing/core/floor';
+import { signWords } from '@waxwing/core/ladder';
+import { describe, type RunStep } from '@waxwing/core/session';
 import { Undo2 } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+
 import { movementQuery } from '../api/queries';
+import { Dialog } from '../shell/dialog';
 import { useKeys } from '../shell/use-keys';
 import { LadderMark } from '../words/ladder-mark';
+import { heldWords } from '../words/reasons';
+import { say } from '../words/say';
 import { ChooseMovement } from './choose-movement';
-import { PainSheet } from './pain';
-import { Dialog } from '../shell/dialog';
 import { LevelsSheet } from './levels-sheet';
-import { v7 as uuidv7 } from 'uuid';
-import { useTap } from './use-tap';
+import { PainSheet } from './pain';
 import { SwapSheet } from './swap-sheet';
 import type { LiveSession } from './use-session';
-import { heldWords } from '../words/reasons';
-import { signWords } from '@waxwing/core/ladder';
-import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 /** Two of twelve columns on a narrow screen, its own width on a wide one. */
 const SMALL = 'btn target col-span-2 px-1 xl:px-3';

@@ -16,15 +16,16 @@ import { clockRest, isEvery, minuteWords, roundsIn, turnSeconds, workEachWords }
 import { isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
-import { useKeys } from '../shell/use-keys';
 import { v7 as uuidv7 } from 'uuid';
+
+import { useKeys } from '../shell/use-keys';
+import { asStrong, Marked } from '../words/marked';
+import { firstName } from '../words/names';
+import { say } from '../words/say';
 import { useTimed } from './clock';
 import { speak } from './sound';
 import { useClockSounds } from './use-floor-sounds';
 import type { LiveSession } from './use-session';
-import { firstName } from '../words/names';
-import { asStrong, Marked } from '../words/marked';
-import { say } from '../words/say';
 
 interface Props {
   live: LiveSession;

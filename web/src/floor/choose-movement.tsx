@@ -1,13 +1,14 @@
 /** Which movement to start with: what was done last time first, then by search or by pattern. Closed ones say why and cannot be taken. */
 import { begin, fitOf, type LaneView } from '@waxwing/core/floor';
+import { becauseWords } from '@waxwing/core/formats';
 import { label, type MovementSummary, type Pattern, PATTERNS } from '@waxwing/core/movement';
 import { useState } from 'react';
-import { useFinder } from '../library/use-finder';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Still } from '../figures/still';
-import { useTap } from './use-tap';
-import { becauseWords } from '@waxwing/core/formats';
+import { useFinder } from '../library/use-finder';
 import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 /** More than this nobody reads with a client waiting. */
 const MOST_FOUND = 12;

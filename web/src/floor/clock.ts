@@ -1,5 +1,5 @@
 /** The time of the floor: one steady clock for stamping taps and for every timer, and a beat for what shows it. */
-import { laneTime, type LaneTime, type LaneView } from '@waxwing/core/floor';
+import { type LaneTime, laneTime, type LaneView } from '@waxwing/core/floor';
 import { steadyClock } from '@waxwing/core/session';
 import { useSyncExternalStore } from 'react';
 

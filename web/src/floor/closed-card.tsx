@@ -1,10 +1,11 @@
 /** A planned movement that must not be done now: why, what there is instead, and the deliberate way to do it all the same. */
 import { draft, goTo, type LaneView, movementOf, nextOther, skip, swapTo } from '@waxwing/core/floor';
+import { becauseWords } from '@waxwing/core/formats';
 import { Octagon } from 'lucide-react';
 import { v7 as uuidv7 } from 'uuid';
-import { useTap } from './use-tap';
-import { becauseWords } from '@waxwing/core/formats';
+
 import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 export function ClosedCard({ view, onAllTheSame }: { view: LaneView; onAllTheSame: () => void }) {
   const { closed, movement, step } = view;

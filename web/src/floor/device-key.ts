@@ -2,7 +2,7 @@
  * A key of this device that no script can read out. What is private is sealed with it before it is written down here; when somebody signs out,
  * or the device is shut out, the key ends, and whatever was left sealed is no more than noise.
  */
-import { openDB, type DBSchema } from 'idb';
+import { type DBSchema, openDB } from 'idb';
 
 interface KeySchema extends DBSchema {
   keys: { key: string; value: CryptoKey };

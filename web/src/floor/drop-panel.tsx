@@ -1,11 +1,12 @@
 /** Going on at once with a lighter weight in the same set: which one, and how many were done with it. */
-import { logDrop, type LaneView } from '@waxwing/core/floor';
+import { type LaneView, logDrop } from '@waxwing/core/floor';
 import type { Drop } from '@waxwing/core/planning';
-import { v7 as uuidv7 } from 'uuid';
 import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+
+import { say } from '../words/say';
 import { Stepper } from './stepper';
 import { useTap } from './use-tap';
-import { say } from '../words/say';
 
 export function DropPanel({ view, drop }: { view: LaneView; drop: Drop }) {
   const tap = useTap(view.client.id);

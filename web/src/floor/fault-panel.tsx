@@ -1,4 +1,5 @@
 /** The faults to watch for, grouped by where to stand, each one tap; and the place to stand for this set. */
+import { useQuery } from '@tanstack/react-query';
 import { groupByView } from '@waxwing/core/coaching';
 import {
   atStay,
@@ -11,17 +12,17 @@ import {
   standFor,
 } from '@waxwing/core/floor';
 import { buildFinding, type Fault, searchTextOf, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { Video } from 'lucide-react';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+
 import { faultKindsQuery } from '../api/queries';
+import { Dialog } from '../shell/dialog';
 import { useKeys } from '../shell/use-keys';
+import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { StandPlan } from './stand-plan';
-import { v7 as uuidv7 } from 'uuid';
-import { Dialog } from '../shell/dialog';
 import { useTap } from './use-tap';
-import { say } from '../words/say';
 
 /** Fetched when somebody is first watched. */
 const WatchSet = lazy(async () => ({ default: (await import('./watch-set')).WatchSet }));

@@ -4,10 +4,11 @@ import { label } from '@waxwing/core/movement';
 import { isPending } from '@waxwing/core/session';
 import { useContext } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Dialog } from '../shell/dialog';
 import { firstName } from '../words/names';
-import { TapContext } from './use-tap';
 import { say } from '../words/say';
+import { TapContext } from './use-tap';
 
 interface Open {
   movementId: string;

@@ -4,24 +4,25 @@ import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@
 import { VIEW_WORDS } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
 import { ListOrdered, Menu, Monitor, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+
 import { Emergency } from '../shell/emergency';
 import { useKeys } from '../shell/use-keys';
 import { useWide } from '../shell/use-wide';
+import { firstName } from '../words/names';
+import { say } from '../words/say';
 import { useTimed } from './clock';
 import { KeySheet } from './key-sheet';
-import { v7 as uuidv7 } from 'uuid';
 import { LogSheet } from './log-sheet';
 import { MenuSheet } from './menu-sheet';
-import { SaveState } from './save-state';
 import { RunSheet } from './run-sheet';
+import { SaveState } from './save-state';
 import { useSound } from './sound';
 import { SoundSheet } from './sound-sheet';
 import type { LiveSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
-import { firstName } from '../words/names';
-import { say } from '../words/say';
 
 type Open = 'menu' | 'run' | 'log' | 'sound' | 'keys' | null;
 

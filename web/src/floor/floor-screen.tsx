@@ -1,19 +1,21 @@
 /** The floor, live: one to four clients, each with what to say now, the set in hand, the faults to watch for, and the way easier or harder. */
-import { draft, dropNow, type LaneView } from '@waxwing/core/floor';
 import { useQueryClient } from '@tanstack/react-query';
+import { draft, dropNow, type LaneView } from '@waxwing/core/floor';
+import { becauseWords } from '@waxwing/core/formats';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+
+import { LooksFor } from '../figures/skins';
 import { Failed, Loading } from '../shell/states';
+import { say } from '../words/say';
 import { ActionBar } from './action-bar';
 import { BlockClock } from './block-clock';
 import { ChooseMovement } from './choose-movement';
-import { FaultPanel, MarkJustDone } from './fault-panel';
-import { FloorHeader } from './floor-header';
-import { v7 as uuidv7 } from 'uuid';
 import { ClosedCard } from './closed-card';
+import { FaultPanel, MarkJustDone } from './fault-panel';
 import { FinishSheet, openLines } from './finish-sheet';
-import { TapContext } from './use-tap';
-import { LooksFor } from '../figures/skins';
+import { FloorHeader } from './floor-header';
 import { LaneStrip, useAttention } from './lane-strip';
 import { NowPanel } from './now-panel';
 import { unpack } from './pack';
@@ -22,9 +24,8 @@ import { RestEffort } from './rest-effort';
 import { SetPanel } from './set-panel';
 import { useLaneSounds } from './use-floor-sounds';
 import { useLanes } from './use-lanes';
-import { useSession, type LiveSession } from './use-session';
-import { becauseWords } from '@waxwing/core/formats';
-import { say } from '../words/say';
+import { type LiveSession, useSession } from './use-session';
+import { TapContext } from './use-tap';
 
 export function FloorScreen() {
   const { sessionId = '' } = useParams();

@@ -1,16 +1,17 @@
 /** The floor before a session: open sessions to go back to, plans to go by, and whom to start one with from nothing. */
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link } from 'react-router';
 import type { ClientSummary } from '@waxwing/core/client';
 import { MOST_CLIENTS, type PlanSummary } from '@waxwing/core/planning';
+import { useState } from 'react';
+import { Link } from 'react-router';
+
 import { clientsQuery, plansBetweenQuery, sessionsQuery } from '../api/queries';
 import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { dayWords, timeWords, today } from '../words/dates';
+import { say } from '../words/say';
 import { shelve, spanOf } from './plan-shelves';
 import { StartSession } from './start-session';
-import { say } from '../words/say';
 
 /** Plans of later days, or without a time, that are offered. */
 const NEXT_SHOWN = 6;

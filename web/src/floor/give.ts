@@ -1,6 +1,6 @@
 /** A correction that was given, and what came of it once that is known. */
 import type { Outcome } from '@waxwing/core/coaching';
-import { atStay, draft, type Draft, type LaneView } from '@waxwing/core/floor';
+import { atStay, type Draft, draft, type LaneView } from '@waxwing/core/floor';
 import type { Correction, Fault } from '@waxwing/core/movement';
 import { v7 as uuidv7 } from 'uuid';
 

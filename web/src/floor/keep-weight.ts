@@ -1,7 +1,8 @@
 /** Puts a weight that was typed on the floor into the kit of the place where it is. */
+import type { QueryClient } from '@tanstack/react-query';
 import type { Place } from '@waxwing/core/client';
 import type { KitPiece } from '@waxwing/core/movement';
-import type { QueryClient } from '@tanstack/react-query';
+
 import { call } from '../api/http';
 import { clientOnDayQuery, clientQuery, keepClient, studioQuery } from '../api/queries';
 import { today } from '../words/dates';

@@ -10,13 +10,14 @@ import {
   placesTaken,
 } from '@waxwing/core/floor';
 import { VIEW_WORDS } from '@waxwing/core/movement';
-import { Check, Circle, Eye, Octagon, Pause, Square, Triangle, type LucideIcon } from 'lucide-react';
-import { useKeys } from '../shell/use-keys';
-import { useLaneTime, useTimed } from './clock';
 import { doseWords } from '@waxwing/core/planning';
-import { useLaneSounds } from './use-floor-sounds';
+import { Check, Circle, Eye, type LucideIcon, Octagon, Pause, Square, Triangle } from 'lucide-react';
+
+import { useKeys } from '../shell/use-keys';
 import { firstName } from '../words/names';
 import { say } from '../words/say';
+import { useLaneTime, useTimed } from './clock';
+import { useLaneSounds } from './use-floor-sounds';
 
 const KEYS = ['5', '6', '7', '8'];
 

@@ -1,17 +1,18 @@
 /** One movement at three levels for everybody, and one that anybody can do: for a class that shares a movement. */
 import { heldNow, type LaneView, swapTo } from '@waxwing/core/floor';
+import { becauseWords } from '@waxwing/core/formats';
 import { fallbackFor, type LevelClient, threeLevels } from '@waxwing/core/ladder';
 import { avoidedBy } from '@waxwing/core/progress';
-import { LadderMark } from '../words/ladder-mark';
 import { useState } from 'react';
 import { useContext } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { TapContext } from './use-tap';
+
 import { Dialog } from '../shell/dialog';
+import { LadderMark } from '../words/ladder-mark';
 import { firstName } from '../words/names';
-import { becauseWords } from '@waxwing/core/formats';
 import { heldWords } from '../words/reasons';
 import { say } from '../words/say';
+import { TapContext } from './use-tap';
 
 export function LevelsSheet({
   views,

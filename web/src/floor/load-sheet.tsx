@@ -1,15 +1,16 @@
 /** Choosing a weight: those that make sense first, all of them behind, and one that is typed because it is here today and in no kit. */
+import { useQueryClient } from '@tanstack/react-query';
 import type { Place } from '@waxwing/core/client';
 import { type Load, sensibleLoads } from '@waxwing/core/dosage';
 import { broughtWeight, type LaneView, setLoad, weighable } from '@waxwing/core/floor';
 import { fromPounds, type KitItem, type KitPiece, label, type MovementSummary } from '@waxwing/core/movement';
-import { useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent } from 'react';
+import { type FormEvent, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Dialog } from '../shell/dialog';
+import { say } from '../words/say';
 import { keepWeight } from './keep-weight';
 import { useTap } from './use-tap';
-import { say } from '../words/say';
 
 interface Props {
   view: LaneView;

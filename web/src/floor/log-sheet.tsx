@@ -1,17 +1,18 @@
 /** The running log: everything that was tapped, latest first; any of it can be taken back, a set can be put right, and a note be added. */
+import { useQueryClient } from '@tanstack/react-query';
 import { loadsFor } from '@waxwing/core/dosage';
 import { draft } from '@waxwing/core/floor';
 import type { KitPiece, Movement } from '@waxwing/core/movement';
 import { describe, type EventOf, type SessionEvent } from '@waxwing/core/session';
+import { type FormEvent, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { useState, type FormEvent } from 'react';
-import { useQueryClient } from '@tanstack/react-query';
+
 import { movementQuery } from '../api/queries';
-import { timeWords } from '../words/dates';
 import { Dialog } from '../shell/dialog';
-import type { LiveSession } from './use-session';
+import { timeWords } from '../words/dates';
 import { firstName } from '../words/names';
 import { say } from '../words/say';
+import type { LiveSession } from './use-session';
 
 /** More than this nobody goes back by on the floor; the review has all. */
 const SHOWN = 60;

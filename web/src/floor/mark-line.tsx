@@ -1,9 +1,10 @@
 /** The mark for today, in one quiet line: what turned, and one tap for less of what is left. */
-import { type LaneView, type MarkSign, markFor, movementOf, takeMark } from '@waxwing/core/floor';
-import { v7 as uuidv7 } from 'uuid';
+import { type LaneView, markFor, type MarkSign, movementOf, takeMark } from '@waxwing/core/floor';
 import { inWords } from '@waxwing/core/movement';
-import { useTap } from './use-tap';
+import { v7 as uuidv7 } from 'uuid';
+
 import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 const ORDINALS = [
   '',

@@ -1,5 +1,6 @@
 /** The way to the other screens while the rail is folded away; the session goes on meanwhile. */
 import { NavLink } from 'react-router';
+
 import { Dialog } from '../shell/dialog';
 import { PLACES } from '../shell/places';
 import { say } from '../words/say';

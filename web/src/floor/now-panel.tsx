@@ -15,19 +15,20 @@ import { type Correction, type Fault, FOCUS_WORDS, label } from '@waxwing/core/m
 import { isOpen } from '@waxwing/core/progress';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { useKeys } from '../shell/use-keys';
-import { SeverityMark } from '../words/severity-mark';
-import { FigurePlayer } from '../figures/player';
 import { v7 as uuidv7 } from 'uuid';
+
+import { FigurePlayer } from '../figures/player';
+import { Dialog } from '../shell/dialog';
+import { useKeys } from '../shell/use-keys';
+import { correctionReason } from '../words/coaching-words';
+import { Marked } from '../words/marked';
+import { sinceWords } from '../words/reasons';
+import { say } from '../words/say';
+import { SeverityMark } from '../words/severity-mark';
 import { give } from './give';
-import { useTap } from './use-tap';
 import { speak } from './sound';
 import { TeachFigure } from './teach-figure';
-import { Dialog } from '../shell/dialog';
-import { correctionReason } from '../words/coaching-words';
-import { sinceWords } from '../words/reasons';
-import { Marked } from '../words/marked';
-import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 /** The movement that comes after the one in hand. */
 function NextName({ view }: { view: LaneView }) {

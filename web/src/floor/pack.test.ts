@@ -1,7 +1,9 @@
 import 'fake-indexeddb/auto';
+
 import { expect, test } from '@jest/globals';
-import { BLANK_CLIENT, clientOnDay, type Client } from '@waxwing/core/client';
 import { QueryClient } from '@tanstack/react-query';
+import { BLANK_CLIENT, type Client, clientOnDay } from '@waxwing/core/client';
+
 import { clientOnDayQuery, clientQuery, sessionQuery, sessionsQuery } from '../api/queries';
 import { dropPacks, packedIds, packUp, throwAway, unpack } from './pack';
 

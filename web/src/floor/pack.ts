@@ -4,9 +4,10 @@
  * that is sealed.
  * It is thrown away when the session is over.
  */
+import { dehydrate, type DehydratedState, hydrate, type QueryClient } from '@tanstack/react-query';
 import { type ClientOnDay, withoutReasons } from '@waxwing/core/client';
-import { dehydrate, hydrate, type DehydratedState, type QueryClient } from '@tanstack/react-query';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+
 import { openHere, type SealedHere, sealHere } from './device-key';
 
 interface Pack {

@@ -11,10 +11,11 @@ import { goTo, type LaneView, movementOf, nextOpen, reportPain } from '@waxwing/
 import { inWords, label, REGIONS } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Dialog } from '../shell/dialog';
+import { say } from '../words/say';
 import { SwapAnswers } from './swap-sheet';
 import { useTap } from './use-tap';
-import { say } from '../words/say';
 
 export function PainSheet({ view, onClose }: { view: LaneView; onClose: () => void }) {
   const tap = useTap(view.client.id);

@@ -1,11 +1,12 @@
 /** The parts of a composed set: the one in work stands out, and a tap says that the set ended in one of them. */
-import { partNow, type LaneView } from '@waxwing/core/floor';
 import { partTotals, partWords } from '@waxwing/core/dosage';
+import { type LaneView, partNow } from '@waxwing/core/floor';
 import type { Part } from '@waxwing/core/schema';
 import { useEffect } from 'react';
+
+import { say } from '../words/say';
 import { useTimed } from './clock';
 import { speak } from './sound';
-import { say } from '../words/say';
 
 /** Where a set ended before its end. */
 export interface Ended {

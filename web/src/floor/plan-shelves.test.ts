@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import type { PlanSummary } from '@waxwing/core/planning';
-import { shelve, spanOf } from './plan-shelves';
+
 import { today } from '../words/dates';
+import { shelve, spanOf } from './plan-shelves';
 
 const NOON = new Date(2030, 0, 15, 12);
 const at = (days: number, hour: number) => new Date(2030, 0, 15 + days, hour).toISOString();

@@ -1,5 +1,6 @@
 /** Where a plan stands on the floor's first page: today's by their time, done ones apart. */
 import type { PlanSummary } from '@waxwing/core/planning';
+
 import { today } from '../words/dates';
 
 /** How long a plan without a time is offered after its last change, and how far ahead is looked. */

@@ -2,9 +2,10 @@
 import { type LaneView, movementOf, type Raise, raisesFor, setDose, swapTo } from '@waxwing/core/floor';
 import { doseWords } from '@waxwing/core/planning';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Dialog } from '../shell/dialog';
-import { useTap } from './use-tap';
 import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 const TITLES: Readonly<Record<Raise['lever'], string>> = say.floor.titles;
 

@@ -2,8 +2,8 @@
 import { effortOf } from '@waxwing/core/dosage';
 import {
   draft,
-  movementOf,
   type LaneView,
+  movementOf,
   type Proposal,
   proposalFor,
   swapTo,
@@ -11,14 +11,15 @@ import {
   unanswered,
 } from '@waxwing/core/floor';
 import { type Effort, EFFORTS, label } from '@waxwing/core/movement';
-import { useState } from 'react';
-import { useKeys } from '../shell/use-keys';
-import { MarkLine } from './mark-line';
 import { doseWords } from '@waxwing/core/planning';
+import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { useTap } from './use-tap';
+
+import { useKeys } from '../shell/use-keys';
 import { whyWords } from '../words/reasons';
 import { say } from '../words/say';
+import { MarkLine } from './mark-line';
+import { useTap } from './use-tap';
 
 /** How the last set felt, asked until it is answered; then what the next one should be. */
 export function RestEffort({ view }: { view: LaneView }) {

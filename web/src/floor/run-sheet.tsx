@@ -2,21 +2,22 @@
 import { draft, goTo, type LaneView, leftOf, minutesOver, movementOf, skip, timeOf } from '@waxwing/core/floor';
 import { inWords, label } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
-import { isPending, type RunStep, shortened, type StepState, type Trim, trims } from '@waxwing/core/session';
-import { Check, CircleDot, Minus, type LucideIcon } from 'lucide-react';
-import { useState } from 'react';
-import { ChooseMovement } from './choose-movement';
-import { useTimed } from './clock';
 import { doseWords } from '@waxwing/core/planning';
+import { isPending, type RunStep, shortened, type StepState, type Trim, trims } from '@waxwing/core/session';
+import { Check, CircleDot, type LucideIcon, Minus } from 'lucide-react';
+import { useState } from 'react';
 import { useContext } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { TapContext, useTap } from './use-tap';
+
 import { Dialog } from '../shell/dialog';
-import { PlaceField } from '../words/place-field';
-import type { LiveSession } from './use-session';
-import { firstName } from '../words/names';
 import { asStrong, Marked } from '../words/marked';
+import { firstName } from '../words/names';
+import { PlaceField } from '../words/place-field';
 import { say } from '../words/say';
+import { ChooseMovement } from './choose-movement';
+import { useTimed } from './clock';
+import type { LiveSession } from './use-session';
+import { TapContext, useTap } from './use-tap';
 
 interface Props {
   live: LiveSession;

@@ -1,11 +1,12 @@
 /** Whether all is saved: quiet while it is; says what waits, what could not be written down, and what the server would not take. */
-import { sessionKeys } from '../api/keys';
 import { useQueryClient } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
-import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
-import { TROUBLE_WORDS } from '../words/trouble';
+
+import { sessionKeys } from '../api/keys';
 import { say } from '../words/say';
+import { TROUBLE_WORDS } from '../words/trouble';
+import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from './tap-queue';
 
 export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
   const { waiting, unwritten, refused, why, trouble } = useSyncExternalStore(subscribeQueue, queueState);

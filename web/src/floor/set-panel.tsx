@@ -8,10 +8,10 @@ import {
   draft,
   dropNow,
   heldNow,
-  movementOf,
-  partsToClean,
   type LaneView,
   logSet,
+  movementOf,
+  partsToClean,
   seriousFaults,
   setLoad,
   type SharedKit,
@@ -26,8 +26,8 @@ import { windowFor } from '@waxwing/core/progress';
 import {
   clustersOf,
   progressOf,
-  sidesInLine,
   type SetSide,
+  sidesInLine,
   type Timer,
   timerAt,
   totalsOf,
@@ -35,23 +35,24 @@ import {
 } from '@waxwing/core/session';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
-import { useKeys } from '../shell/use-keys';
-import { LoadSheet } from './load-sheet';
-import { DropPanel } from './drop-panel';
-import { canEnd, type Ended, PartsRow, partsTotalWords } from './parts-row';
-import { RaiseSheet } from './raise-sheet';
-import { SetUpNote } from './set-up';
-import { RestEffort } from './rest-effort';
-import { Stepper } from './stepper';
-import { TestHead, TestOutcome } from './test-words';
-import { floorClock, useLaneTime, useTimed } from './clock';
 import { v7 as uuidv7 } from 'uuid';
-import { useTap } from './use-tap';
-import { PHASES } from './lane-strip';
+
+import { useKeys } from '../shell/use-keys';
+import { Marked } from '../words/marked';
 import { firstName } from '../words/names';
 import { heldWords } from '../words/reasons';
-import { Marked } from '../words/marked';
 import { say } from '../words/say';
+import { floorClock, useLaneTime, useTimed } from './clock';
+import { DropPanel } from './drop-panel';
+import { PHASES } from './lane-strip';
+import { LoadSheet } from './load-sheet';
+import { canEnd, type Ended, PartsRow, partsTotalWords } from './parts-row';
+import { RaiseSheet } from './raise-sheet';
+import { RestEffort } from './rest-effort';
+import { SetUpNote } from './set-up';
+import { Stepper } from './stepper';
+import { TestHead, TestOutcome } from './test-words';
+import { useTap } from './use-tap';
 
 interface Props {
   view: LaneView;

@@ -2,11 +2,12 @@
 import { setUpFor } from '@waxwing/core/client';
 import { draft, type LaneView } from '@waxwing/core/floor';
 import { inWords, label, type MovementSummary } from '@waxwing/core/movement';
-import { useState, type FormEvent } from 'react';
+import { type FormEvent, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { Dialog } from '../shell/dialog';
-import { useTap } from './use-tap';
 import { say } from '../words/say';
+import { useTap } from './use-tap';
 
 /**
  * Whole at the first set; later a word in the line that it stands in.

@@ -1,8 +1,8 @@
 /** Sound, speech and light of the floor, for this device. */
-import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
-import { setSound, useSound } from './sound';
 import { Dialog } from '../shell/dialog';
+import { chooseTheme, type Theme, THEMES, useTheme } from '../shell/theme';
 import { say } from '../words/say';
+import { setSound, useSound } from './sound';
 
 export function SoundSheet({ awake, onClose }: { awake: boolean; onClose: () => void }) {
   const { volume, muted, speech } = useSound();

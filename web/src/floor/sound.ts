@@ -1,6 +1,7 @@
 /** Sound and speech of the floor: signals scheduled ahead, so that a busy page does not delay them. What is set here stays on this device. */
 import type { Signal, SignalKind } from '@waxwing/core/session';
 import { useSyncExternalStore } from 'react';
+
 import { keepHere, keptHere } from '../shell/kept';
 import { floorClock } from './clock';
 

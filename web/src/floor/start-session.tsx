@@ -3,6 +3,7 @@ import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-q
 import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
 import { sessionKeys } from '../api/keys';
 import { sessionQuery, sessionsQuery } from '../api/queries';

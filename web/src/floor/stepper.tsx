@@ -1,5 +1,6 @@
 /** A number, or a weight, with one step down and one up. */
 import { Minus, Plus } from 'lucide-react';
+
 import { say } from '../words/say';
 
 export function Stepper({

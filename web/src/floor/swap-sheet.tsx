@@ -3,14 +3,15 @@ import { afterPain, type LaneView, nextUp, swapsFrom, swapsOf, swapTo } from '@w
 import { ASIDE, type Substitute, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
 import type { Region } from '@waxwing/core/movement';
 import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+
 import { Still } from '../figures/still';
+import { Dialog } from '../shell/dialog';
 import { LadderMark } from '../words/ladder-mark';
 import { heldWords } from '../words/reasons';
-import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
-import { Dialog } from '../shell/dialog';
-import { v7 as uuidv7 } from 'uuid';
-import { useTap } from './use-tap';
 import { say } from '../words/say';
+import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
+import { useTap } from './use-tap';
 
 /** Pain is asked for by region in a sheet of its own. */
 const CHOICES = SWAP_REASONS.filter((reason) => reason !== 'pain');

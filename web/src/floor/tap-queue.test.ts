@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
+
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { IDBFactory } from 'fake-indexeddb';
 import type { SessionEvent } from '@waxwing/core/session';
+import { IDBFactory } from 'fake-indexeddb';
 
 type Queue = typeof import('./tap-queue');
 

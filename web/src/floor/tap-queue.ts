@@ -4,9 +4,10 @@
  * So this device asks what the server really has, and sends what is missing again. Only then is all of it saved.
  */
 import { byClock, isTold, type SessionEvent, type SessionView } from '@waxwing/core/session';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+
+import { call, isRefusal, ProblemError, type Trouble, troubleOf } from '../api/http';
 import { openHere, type SealedHere, sealHere } from './device-key';
-import { call, isRefusal, ProblemError, troubleOf, type Trouble } from '../api/http';
 
 type Fate = 'waiting' | 'sent' | 'refused';
 

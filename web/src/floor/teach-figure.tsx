@@ -1,5 +1,6 @@
 /** The movement beside its words, at its tempo, from the side that shows it best. */
 import type { Movement } from '@waxwing/core/movement';
+
 import { FigureDrawing } from '../figures/figure';
 import { lessMotion, useClock } from '../figures/use-clock';
 import { useMotion } from '../figures/use-motion';

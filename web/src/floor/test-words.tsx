@@ -1,6 +1,7 @@
 /** A test on the Floor: what is asked for, what ends it, and how it compares with the last time and the first. */
 import { measured, type Test } from '@waxwing/core/client';
 import type { LaneView } from '@waxwing/core/floor';
+
 import { dayWords } from '../words/dates';
 import { say } from '../words/say';
 

@@ -2,6 +2,7 @@
 import { type LaneView, soundsOf, timerOf } from '@waxwing/core/floor';
 import { elapsedOf, signalsOf, type Timer, timerAt } from '@waxwing/core/session';
 import { useEffect } from 'react';
+
 import { floorClock } from './clock';
 import { schedule, useSound } from './sound';
 

@@ -1,12 +1,13 @@
 /** The lanes of a session: everything that they are computed from, fetched ahead and kept, so that nothing on the floor waits for the server. */
+import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { AT_STUDIO, type ClientOnDay, kitWith, placeOf, placesFor } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { type LaneView, viewOf } from '@waxwing/core/floor';
 import { buildCatalog, type MovementPage } from '@waxwing/core/ladder';
 import { movementsOf, roundsIn } from '@waxwing/core/planning';
 import { timerAt } from '@waxwing/core/session';
-import { useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
+
 import {
   clientOnDayQuery,
   faultKindsQuery,

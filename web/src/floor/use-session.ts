@@ -1,9 +1,10 @@
 /** A live session on this device: what the server knows, what other devices sent and what only this device knows yet, folded into one state. */
+import { useQuery } from '@tanstack/react-query';
 import { draft, stampAll } from '@waxwing/core/floor';
 import { fold, lastTap, type SessionEvent, type SessionState, type SessionView } from '@waxwing/core/session';
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
 import { sessionQuery } from '../api/queries';
 import { floorClock } from './clock';

@@ -16,16 +16,17 @@ import { label, type MovementSummary } from '@waxwing/core/movement';
 import { doseWords, roundsIn } from '@waxwing/core/planning';
 import { avoidedBy } from '@waxwing/core/progress';
 import { type Timer, timerAt } from '@waxwing/core/session';
-import { useParams, Link } from 'react-router';
+import { Link, useParams } from 'react-router';
+
 import { Failed, Loading } from '../shell/states';
+import { asStrong, Marked } from '../words/marked';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 import { useTimed } from './clock';
 import { TeachFigure } from './teach-figure';
 import { useLanes } from './use-lanes';
 import { type LiveSession, useSession } from './use-session';
 import { useWakeLock } from './use-wake-lock';
-import { asStrong, Marked } from '../words/marked';
-import { say } from '../words/say';
 
 export function WallScreen() {
   const { sessionId = '' } = useParams();

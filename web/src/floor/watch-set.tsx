@@ -10,15 +10,16 @@ import {
   sideNext,
 } from '@waxwing/core/floor';
 import type { Fault, Movement } from '@waxwing/core/movement';
-import { type Answer, amountWords, outcomeFrom, type Reading, sentencesOf, typicalOf } from '@waxwing/core/sight';
+import { amountWords, type Answer, outcomeFrom, type Reading, sentencesOf, typicalOf } from '@waxwing/core/sight';
 import { useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { useLiveWatch } from '../sight/use-live-watch';
+import { say } from '../words/say';
 import { give } from './give';
 import { speak } from './sound';
 import { useTap } from './use-tap';
 import { useWakeLock } from './use-wake-lock';
-import { say } from '../words/say';
 
 interface Props {
   view: LaneView;

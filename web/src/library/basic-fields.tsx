@@ -1,10 +1,11 @@
 /** What a movement is called and what kind of movement it is. */
 import { MUSCLES, PATTERNS, PHASES, PLANES, POSITIONS, ROLES, SIDES, SPACES } from '@waxwing/core/movement';
 import { useFormContext } from 'react-hook-form';
+
 import { FieldError } from '../people/field-error';
+import { say } from '../words/say';
 import { Chips, Choice, Field, FormSection } from './form-parts';
 import type { Fields } from './movement-fields';
-import { say } from '../words/say';
 
 export function BasicFields({ isNew }: { isNew: boolean }) {
   const { register } = useFormContext<Fields>();

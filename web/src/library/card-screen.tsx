@@ -1,10 +1,13 @@
 /** A movement on one printed page: black on white, no more than a wall or a folder needs. */
+import '../shell/paper.css';
+
+import { useQuery } from '@tanstack/react-query';
 import { bestView } from '@waxwing/core/coaching';
 import { doseWords } from '@waxwing/core/formats';
 import type { MovementPage } from '@waxwing/core/ladder';
 import {
-  demandList,
   correctionWords,
+  demandList,
   kitWords,
   label,
   leverWords,
@@ -13,14 +16,14 @@ import {
   underRules,
   VIEW_WORDS,
 } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
+
 import { movementQuery } from '../api/queries';
 import { Strip } from '../figures/strip';
 import { useMotion } from '../figures/use-motion';
 import { Await } from '../shell/states';
-import { useRules } from './use-rules';
 import { say } from '../words/say';
+import { useRules } from './use-rules';
 
 export function CardScreen() {
   const { movementId = '' } = useParams();

@@ -1,19 +1,20 @@
 /** Two to four movements side by side: what differs stands out, what is the same is said once. */
-import { type ComparedRow, compareMovements, label, type Movement, underRules } from '@waxwing/core/movement';
 import { useQueries, useQuery } from '@tanstack/react-query';
+import { type ComparedRow, compareMovements, label, type Movement, underRules } from '@waxwing/core/movement';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
+
 import { figuresQuery, movementQuery } from '../api/queries';
 import { FigureDrawing } from '../figures/figure';
 import { PathPlan } from '../figures/path-plan';
 import { Strip } from '../figures/strip';
 import { lessMotion, useClock } from '../figures/use-clock';
 import { motionIn } from '../figures/use-motion';
-import { Empty, Failed, Loading } from '../shell/states';
 import { PageHead } from '../shell/page';
+import { Empty, Failed, Loading } from '../shell/states';
+import { say } from '../words/say';
 import { PickMovement } from './pick-movement';
 import { useRules } from './use-rules';
-import { say } from '../words/say';
 
 const MOST = 4;
 

@@ -1,13 +1,14 @@
 /** The cues of the movement in the form: phase, words, focus, how they are given, what they answer, and whose school they are. */
-import { CHANNELS, FOCUSES } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { CHANNELS, FOCUSES } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+
 import { houseRulesQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
-import { Chips, Options, RemoveButton } from './form-parts';
-import { freshId, type Fields } from './movement-fields';
-import { SortableRows } from './sortable-rows';
 import { say } from '../words/say';
+import { Chips, Options, RemoveButton } from './form-parts';
+import { type Fields, freshId } from './movement-fields';
+import { SortableRows } from './sortable-rows';
 
 export function CueFields() {
   const { control, register } = useFormContext<Fields>();

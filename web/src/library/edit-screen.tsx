@@ -1,13 +1,14 @@
 /** The form for a movement that exists, and for one that does not: from nothing, or from another movement. */
+import { useQuery } from '@tanstack/react-query';
 import type { MovementPage } from '@waxwing/core/ladder';
 import { figureIdOf } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { useParams, useSearchParams } from 'react-router';
+
 import { movementQuery } from '../api/queries';
 import { Await } from '../shell/states';
-import { MovementForm } from './movement-form';
-import { BLANK, fieldsOf, type Fields } from './movement-fields';
 import { say } from '../words/say';
+import { BLANK, type Fields, fieldsOf } from './movement-fields';
+import { MovementForm } from './movement-form';
 
 export function EditMovementScreen() {
   const { movementId = '' } = useParams();

@@ -1,4 +1,5 @@
 /** The faults of the movement in the form, each with where it shows, why it happens, and its corrections in order. */
+import { useQuery } from '@tanstack/react-query';
 import {
   CAUSE_KINDS,
   causeWords,
@@ -10,16 +11,16 @@ import {
   VIEW_WORDS,
   VIEWS,
 } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+
 import { causesQuery, faultKindsQuery, movementsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
-import { RuleField } from './cue-fields';
-import { Chips, Field, Options, RemoveButton } from './form-parts';
-import { freshId, listed, type Fields } from './movement-fields';
-import { SortableRows } from './sortable-rows';
 import { asStrong, Marked } from '../words/marked';
 import { say } from '../words/say';
+import { RuleField } from './cue-fields';
+import { Chips, Field, Options, RemoveButton } from './form-parts';
+import { type Fields, freshId, listed } from './movement-fields';
+import { SortableRows } from './sortable-rows';
 
 export function FaultFields({ opened }: { opened: number | null }) {
   const { control } = useFormContext<Fields>();

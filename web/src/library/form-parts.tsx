@@ -1,11 +1,12 @@
 /** The small parts of the movement form: a labelled field, a choice from a closed list, and several choices at once. */
 import { label } from '@waxwing/core/movement';
 import { X } from 'lucide-react';
-import { useId, type ReactNode } from 'react';
-import { Controller, useFormContext, type FieldPath } from 'react-hook-form';
+import { type ReactNode, useId } from 'react';
+import { Controller, type FieldPath, useFormContext } from 'react-hook-form';
+
 import { FieldError } from '../people/field-error';
-import type { Fields } from './movement-fields';
 import { say } from '../words/say';
+import type { Fields } from './movement-fields';
 
 /** A field under its name, with the error that belongs to `path` (a path of the movement, not of the form). */
 export function Field({ title, path, children }: { title: string; path: string; children: (id: string) => ReactNode }) {

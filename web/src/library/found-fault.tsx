@@ -1,6 +1,7 @@
 /** The picture of a fault that a search found, in one of its movements: standing ones tell most. */
-import { figureIdOf, type MovementSummary } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { figureIdOf, type MovementSummary } from '@waxwing/core/movement';
+
 import { figuresQuery, movementQuery } from '../api/queries';
 import { FaultDrawing } from '../figures/fault-drawing';
 

@@ -1,13 +1,14 @@
 /** Where the library is thin or wrong: worst first, each with a way to the place; and how its families stand. */
+import { useQuery } from '@tanstack/react-query';
 import { type Health, HEALTH_KINDS, HEALTH_WEIGHT, type HealthKind } from '@waxwing/core/ladder';
 import { label } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
+
 import { healthQuery } from '../api/queries';
-import { Await, Empty } from '../shell/states';
 import { PageHead } from '../shell/page';
-import { SeverityMark } from '../words/severity-mark';
+import { Await, Empty } from '../shell/states';
 import { say } from '../words/say';
+import { SeverityMark } from '../words/severity-mark';
 
 const KIND_WORDS: Readonly<Record<HealthKind, string>> = say.library.kindWords;
 

@@ -1,17 +1,18 @@
 /** Every saved version of a movement: who, when, what it changed; any of them can be brought back, and the movement put away. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { MovementPage } from '@waxwing/core/ladder';
 import type { MovementVersion } from '@waxwing/core/movement';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+
 import { call } from '../api/http';
 import { libraryKeys } from '../api/keys';
 import { movementQuery, versionsQuery } from '../api/queries';
-import { Await } from '../shell/states';
-import { Changes } from './changes';
 import { PageHead } from '../shell/page';
+import { Await } from '../shell/states';
 import { dayWords, timeWords } from '../words/dates';
 import { say } from '../words/say';
+import { Changes } from './changes';
 
 export function HistoryScreen() {
   const { movementId = '' } = useParams();

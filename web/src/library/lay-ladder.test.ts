@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { buildLadder } from '@waxwing/core/ladder';
 import type { MovementSummary } from '@waxwing/core/movement';
 import fc from 'fast-check';
+
 import { layLadder, NODE } from './lay-ladder';
 
 /** Families whose links only ever go up, some to a movement of another family. */

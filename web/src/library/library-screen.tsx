@@ -1,4 +1,8 @@
 /** The library: every movement by family and level, or what a search finds, narrowed by what is at hand and who is waiting. */
+import { useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { becauseWords } from '@waxwing/core/formats';
+import { familiesOf, type Family } from '@waxwing/core/ladder';
 import {
   type FoundFault,
   HOUSEHOLD,
@@ -12,25 +16,22 @@ import {
   POSITIONS,
   usableOption,
 } from '@waxwing/core/movement';
-import { familiesOf, type Family } from '@waxwing/core/ladder';
-import { useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { type FitNow, fitNow } from '@waxwing/core/progress';
 import { Search } from 'lucide-react';
 import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+
 import { clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { Still } from '../figures/still';
 import { Await, Empty, Loading } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
-import { useSetParam } from '../shell/use-set-param';
 import { usePlainLinks } from '../shell/use-plain-links';
-import { fitNow, type FitNow } from '@waxwing/core/progress';
-import { useStanding } from './use-standing';
+import { useSetParam } from '../shell/use-set-param';
 import { FitMark } from '../words/fit-mark';
-import { useFinder } from './use-finder';
-import { becauseWords } from '@waxwing/core/formats';
 import { say } from '../words/say';
+import { useFinder } from './use-finder';
+import { useStanding } from './use-standing';
 
 const NONE: readonly MovementSummary[] = [];
 /** Movements named under a fault; the rest are counted. */
@@ -240,6 +241,7 @@ const Rows = memo(function Rows({
           </ul>
         </nav>
       )}
+      {/* eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions -- the clicks of its links, which Enter makes too */}
       <div
         ref={pane}
         className="@container min-h-0 flex-1 overflow-y-auto px-4 pb-6 sm:px-8"
@@ -392,6 +394,7 @@ const Faults = memo(function Faults({
   const follow = usePlainLinks();
   const pictured = usePictured(faults);
   return (
+    // eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions -- the clicks of its links, which Enter makes too
     <section
       aria-labelledby="found-faults"
       onClick={follow}

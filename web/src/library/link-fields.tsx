@@ -1,12 +1,13 @@
 /** The links of a movement to its neighbours, each with the sign that says when to go up. */
-import { DIRECTIONS, EFFORTS, LEVERS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { DIRECTIONS, EFFORTS, LEVERS } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext } from 'react-hook-form';
+
 import { movementsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
+import { say } from '../words/say';
 import { Options, RemoveButton } from './form-parts';
 import type { Fields } from './movement-fields';
-import { say } from '../words/say';
 
 export function LinkFields({ self }: { self: string }) {
   const { control, register } = useFormContext<Fields>();

@@ -1,16 +1,17 @@
 /** The links of one movement: where they lead, taking one away, and adding one. A circle is refused and its path shown. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { MovementPage, Neighbour } from '@waxwing/core/ladder';
 import { type Direction, type Lever, LEVERS, leverWords, type Link as LadderLink } from '@waxwing/core/movement';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { call } from '../api/http';
 import { libraryKeys } from '../api/keys';
 import { movementQuery, movementsQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { LadderMark } from '../words/ladder-mark';
-import { PickMovement } from './pick-movement';
 import { say } from '../words/say';
+import { PickMovement } from './pick-movement';
 
 export interface NewLink {
   from: string;

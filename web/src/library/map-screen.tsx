@@ -1,36 +1,39 @@
 /** A family's ladder drawn: levels as rows, the lever on each link, and who stands where. Links are drawn and taken away here. */
+import '@xyflow/react/dist/style.css';
+import './ladder-map.css';
+
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { familiesOf } from '@waxwing/core/ladder';
 import { label, type MovementSummary } from '@waxwing/core/movement';
-import { useQueries, useQuery } from '@tanstack/react-query';
 import {
-  Controls,
   BaseEdge,
+  Controls,
+  type Edge,
   EdgeLabelRenderer,
+  type EdgeProps,
   Handle,
   MarkerType,
   MiniMap,
-  Position,
-  ReactFlow,
-  ViewportPortal,
-  type Edge,
-  type EdgeProps,
   type Node,
   type NodeProps,
+  Position,
+  ReactFlow,
   type ReactFlowInstance,
+  ViewportPortal,
 } from '@xyflow/react';
-import '@xyflow/react/dist/style.css';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
-import { Await, Empty } from '../shell/states';
 import { Still } from '../figures/still';
+import { PageTitle } from '../shell/page';
+import { Await, Empty } from '../shell/states';
 import { useKeys } from '../shell/use-keys';
 import { useWide } from '../shell/use-wide';
-import { layLadder, NODE, type LaidLadder, type LaidLink } from './lay-ladder';
-import { PageTitle } from '../shell/page';
-import { LinkPanel, type NewLink } from './link-panel';
 import { firstName } from '../words/names';
 import { say } from '../words/say';
+import { type LaidLadder, type LaidLink, layLadder, NODE } from './lay-ladder';
+import { LinkPanel, type NewLink } from './link-panel';
 
 export function MapScreen() {
   return (

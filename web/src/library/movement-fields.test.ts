@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { signIn } from '@waxwing/core/ladder';
 import { checkMovement, DOSE_MODES, type Movement } from '@waxwing/core/movement';
 import fc from 'fast-check';
+
 import { BLANK, documentOf, fieldsOf, freshId } from './movement-fields';
 
 const sign = fc.record({ sets: fc.integer({ min: 1, max: 5 }), sessions: fc.integer({ min: 1, max: 4 }) });

@@ -1,26 +1,27 @@
 /** Making and changing a movement. What is not saved yet is kept on this device, and leaving warns of it. */
-import type { MovementPage } from '@waxwing/core/ladder';
-import { type Change, movementSchema, difference, slugOf } from '@waxwing/core/movement';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { MovementPage } from '@waxwing/core/ladder';
+import { type Change, difference, movementSchema, slugOf } from '@waxwing/core/movement';
 import { useEffect, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { Link, useBlocker, useNavigate } from 'react-router';
+
 import { checked } from '../api/checked';
 import { call, ProblemError } from '../api/http';
 import { libraryKeys } from '../api/keys';
 import { movementQuery, movementsQuery } from '../api/queries';
 import { showProblems } from '../people/field-error';
+import { say } from '../words/say';
+import { BasicFields } from './basic-fields';
+import { Changes } from './changes';
 import { CueFields } from './cue-fields';
 import { FaultFields } from './fault-fields';
-import { BasicFields } from './basic-fields';
-import { CautionFields, DemandFields, DoseFields, KitOptions } from './need-fields';
-import { StartFields } from './start-fields';
 import { FormSection } from './form-parts';
 import { LinkFields } from './link-fields';
-import { Changes } from './changes';
 import { documentOf, type Fields } from './movement-fields';
-import { keepDraft, readDraft, useDraft, type Draft } from './use-draft';
-import { say } from '../words/say';
+import { CautionFields, DemandFields, DoseFields, KitOptions } from './need-fields';
+import { StartFields } from './start-fields';
+import { type Draft, keepDraft, readDraft, useDraft } from './use-draft';
 
 interface Props {
   title: string;

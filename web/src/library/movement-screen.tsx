@@ -1,4 +1,5 @@
 /** One movement on one page: phases across with their cues, faults with where to stand, what it asks for, and its neighbours. */
+import { useQuery } from '@tanstack/react-query';
 import { bestView } from '@waxwing/core/coaching';
 import { setSeconds } from '@waxwing/core/dosage';
 import { familiesOf, type MovementPage, type Neighbour, signBrief, signWords } from '@waxwing/core/ladder';
@@ -10,7 +11,6 @@ import {
   figureIdOf,
   inWords,
   kitWords,
-  spokenOf,
   label,
   leverWords,
   type Movement,
@@ -18,24 +18,25 @@ import {
   PLANE_WORDS,
   SEVERITY_WORDS,
   SIDES_WORDS,
+  spokenOf,
   underRules,
   UNIT_WORDS,
   VIEW_WORDS,
 } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useMemo, type ReactNode } from 'react';
+import { lazy, type ReactNode, Suspense, useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+
 import { faultKindsQuery, movementQuery, movementsQuery, stillsQuery } from '../api/queries';
 import { Still } from '../figures/still';
 import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
+import { dayWords } from '../words/dates';
 import { FocusMark } from '../words/focus-mark';
 import { LadderMark } from '../words/ladder-mark';
-import { dayWords } from '../words/dates';
+import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
-import { useRules, type RulesInForce } from './use-rules';
-import { say } from '../words/say';
+import { type RulesInForce, useRules } from './use-rules';
 
 /** Words first: the figure comes when the page can be read already. */
 const FigurePlayer = lazy(async () => ({ default: (await import('../figures/player')).FigurePlayer }));

@@ -1,10 +1,11 @@
 /** What a movement takes and asks for: doses, demands, kit, and what to be careful of. */
 import { DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
+
 import { FieldError } from '../people/field-error';
+import { say } from '../words/say';
 import { Field, Options, RemoveButton } from './form-parts';
 import type { Fields } from './movement-fields';
-import { say } from '../words/say';
 
 export function DoseFields() {
   const { control, register } = useFormContext<Fields>();

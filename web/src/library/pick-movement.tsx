@@ -1,6 +1,7 @@
 /** Choosing one movement by typing a part of its name. */
 import { useQuery } from '@tanstack/react-query';
 import { useId } from 'react';
+
 import { movementsQuery } from '../api/queries';
 
 /** A text field with the library's names as suggestions; calls `onPick` once what is typed is a name, and empties itself. */

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Picture } from '@waxwing/core/movement';
 import { useRef, useState } from 'react';
+
 import { addressOf, call } from '../api/http';
 import { picturesQuery } from '../api/queries';
 import { useMay } from '../door/use-door';

@@ -1,11 +1,12 @@
 /** How a movement is begun: what somebody alone is told, what is set up and remembered, what comes first, and what it should feel like. */
-import { label, PROGRESSIONS, SET_UPS } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { label, PROGRESSIONS, SET_UPS } from '@waxwing/core/movement';
 import { useFormContext, useWatch } from 'react-hook-form';
+
 import { movementsQuery, stillsQuery } from '../api/queries';
+import { say } from '../words/say';
 import { Chips, Choice, Field } from './form-parts';
 import type { Fields } from './movement-fields';
-import { say } from '../words/say';
 
 export function StartFields({ self }: { self: string }) {
   const { register } = useFormContext<Fields>();

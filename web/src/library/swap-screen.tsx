@@ -1,6 +1,6 @@
 /** What could stand in for a movement: a reason, a client and a kit in; ranked answers with reasons out, and what was ruled out by what. */
+import { useQuery } from '@tanstack/react-query';
 import { buildCatalog, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
-import { standingOf, swapsFor } from '@waxwing/core/progress';
 import {
   HOUSEHOLD,
   inWords,
@@ -11,20 +11,21 @@ import {
   type Region,
   REGIONS,
 } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
+import { standingOf, swapsFor } from '@waxwing/core/progress';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+
 import { clientOnDayQuery, clientsQuery, movementsQuery, studioQuery } from '../api/queries';
 import { Still } from '../figures/still';
-import { Await, Empty } from '../shell/states';
-import { today } from '../words/dates';
-import { useStanding } from './use-standing';
-import { useSetParam } from '../shell/use-set-param';
 import { PageHead } from '../shell/page';
+import { Await, Empty } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
+import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
 import { easeWords } from '../words/reasons';
-import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
 import { say } from '../words/say';
+import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
+import { useStanding } from './use-standing';
 
 export function SwapScreen() {
   const { movementId = '' } = useParams();

@@ -1,15 +1,16 @@
 /** The library in and out: packs and lists, looked at before anything is taken. */
-import type { ImportPreview, ImportProgress, ImportRow, ImportState } from '@waxwing/core/formats';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ImportPreview, ImportProgress, ImportRow, ImportState } from '@waxwing/core/formats';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { call, callLines, ProblemError } from '../api/http';
 import { libraryKeys } from '../api/keys';
 import { archivedQuery, movementsQuery } from '../api/queries';
-import { Changes } from './changes';
 import { PageHead } from '../shell/page';
-import { PickMovement } from './pick-movement';
 import { say } from '../words/say';
+import { Changes } from './changes';
+import { PickMovement } from './pick-movement';
 
 export function TransferScreen() {
   return (

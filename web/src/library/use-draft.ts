@@ -1,8 +1,9 @@
 /** What was typed into a form and not saved, kept on this device until it is saved or discarded. */
-import { forgetHere, keepHere, keptHere } from '../shell/kept';
+import { upgradeMovement } from '@waxwing/core/movement';
 import { useEffect } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
-import { upgradeMovement } from '@waxwing/core/movement';
+
+import { forgetHere, keepHere, keptHere } from '../shell/kept';
 import { BLANK, type Fields } from './movement-fields';
 
 export interface Draft {

@@ -1,8 +1,9 @@
 /** What a search finds, from an index in a worker that is rebuilt when the library changes. */
-import { libraryKeys } from '../api/keys';
 import { useQuery } from '@tanstack/react-query';
-import { wrap, type Remote } from 'comlink';
+import { type Remote, wrap } from 'comlink';
 import { useLayoutEffect, useState } from 'react';
+
+import { libraryKeys } from '../api/keys';
 import type { Finder, Found } from '../workers/finder.worker';
 
 let finder: Remote<Finder> | undefined;

@@ -1,7 +1,8 @@
 /** What movements are called; in plain words of their id where one is gone, or not here yet. */
-import { inWords } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { inWords } from '@waxwing/core/movement';
 import { useMemo } from 'react';
+
 import { movementsQuery } from '../api/queries';
 
 export function useMovementName(): (id: string) => string {

@@ -1,7 +1,8 @@
 /** The studio's house rules, and which of their options are in force. */
-import { type HouseRule, tagsInForce } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import { type HouseRule, tagsInForce } from '@waxwing/core/movement';
 import { useMemo } from 'react';
+
 import { houseRulesQuery, studioQuery } from '../api/queries';
 
 export interface RulesInForce {

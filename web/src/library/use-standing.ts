@@ -1,7 +1,8 @@
 /** How a client stands today, for the screens of the library; undefined for nobody, and until it is known. */
-import { standingOf, type Standing } from '@waxwing/core/progress';
 import { useQuery } from '@tanstack/react-query';
+import { type Standing, standingOf } from '@waxwing/core/progress';
 import { useMemo } from 'react';
+
 import { clientOnDayQuery, recordQuery } from '../api/queries';
 import { today } from '../words/dates';
 

@@ -1,6 +1,7 @@
 /** Who has not been here for long and has no plan. */
 import type { ClientSummary } from '@waxwing/core/client';
 import { LONG_AWAY } from '@waxwing/core/planning';
+
 import { dayNumber } from '../words/dates';
 
 /** Days after which it is asked what is kept of somebody for. */

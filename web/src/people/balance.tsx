@@ -1,9 +1,10 @@
 /** Four weeks of sets against what would balance them, as bars with a mark. */
+import { useQuery } from '@tanstack/react-query';
 import type { Client } from '@waxwing/core/client';
 import { inWords, label, MUSCLES, PLANE_WORDS } from '@waxwing/core/movement';
 import { balanceOf, type Part } from '@waxwing/core/planning';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+
 import { movementsQuery, recordQuery } from '../api/queries';
 import { DAY_WORDS } from '../words/day-words';
 import { say } from '../words/say';

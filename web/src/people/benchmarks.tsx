@@ -1,13 +1,14 @@
 /** Benchmarks: what was measured, by hand or by a test in a session, each with its latest value, what changed since the first, and its picture. */
-import { type Benchmark, type Client, measured, USUAL_TESTS } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
+import { type Benchmark, type Client, measured, USUAL_TESTS } from '@waxwing/core/client';
 import { useState } from 'react';
-import { dayWords, today } from '../words/dates';
+
 import { recordQuery } from '../api/queries';
-import { ValuesChart } from './values-chart';
-import { useEditClient } from './use-edit-client';
 import { Wrong } from '../shell/states';
+import { dayWords, today } from '../words/dates';
 import { say } from '../words/say';
+import { useEditClient } from './use-edit-client';
+import { ValuesChart } from './values-chart';
 
 const UNITS: readonly Benchmark['unit'][] = ['reps', 's', 'kg', 'm'];
 

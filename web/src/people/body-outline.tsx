@@ -3,6 +3,7 @@ import { boundsOf, type LandmarkName, landmarksAt, type Motion } from '@waxwing/
 import type { TodayCheck } from '@waxwing/core/client';
 import { inWords, type Region } from '@waxwing/core/movement';
 import { useMemo } from 'react';
+
 import { FigureDrawing } from '../figures/figure';
 import { useMotion } from '../figures/use-motion';
 import { say } from '../words/say';

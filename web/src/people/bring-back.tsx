@@ -1,6 +1,7 @@
 /** Bringing a client back from a file that was exported. A damaged file is refused with what is wrong, and nothing is taken. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
+
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { say } from '../words/say';

@@ -1,4 +1,5 @@
 /** Before a session: how somebody slept, how much energy there is, and where it is sore or hurts. It limits today and nothing else. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   type Client,
   easeOf,
@@ -8,17 +9,17 @@ import {
   type TodayCheck,
 } from '@waxwing/core/client';
 import { demandWords, label } from '@waxwing/core/movement';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+
 import { call } from '../api/http';
 import { clientQuery, keepClient } from '../api/queries';
 import { PageHead } from '../shell/page';
 import { Await, Wrong } from '../shell/states';
 import { today } from '../words/dates';
-import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
 import { easeWords } from '../words/reasons';
 import { say } from '../words/say';
+import { BodyOutline, placeWords, QUALITY_WORDS } from './body-outline';
 
 export function CheckScreen() {
   const { clientId = '' } = useParams();

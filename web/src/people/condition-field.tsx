@@ -1,8 +1,9 @@
 /** A condition proposes its usual limits; the trainer keeps what holds. */
+import { useQuery } from '@tanstack/react-query';
 import { type Condition, proposedLimits } from '@waxwing/core/client';
 import type { Limit } from '@waxwing/core/movement';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+
 import { conditionsQuery } from '../api/queries';
 import { today } from '../words/dates';
 import { say } from '../words/say';

@@ -1,8 +1,9 @@
 /** All data of one client: to hand over as a file, or to delete for good after their name is typed. */
-import type { Client } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Client } from '@waxwing/core/client';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+
 import { call } from '../api/http';
 import { SeenBy } from '../door/seen-by';
 import { Wrong } from '../shell/states';

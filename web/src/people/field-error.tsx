@@ -1,12 +1,13 @@
 /** The error of one field, from the form's own checks or from the server's answer. */
 import {
-  get,
-  useFormContext,
   type FieldError as RhfError,
   type FieldValues,
+  get,
   type Path,
+  useFormContext,
   type UseFormReturn,
 } from 'react-hook-form';
+
 import { ProblemError } from '../api/http';
 import { say } from '../words/say';
 

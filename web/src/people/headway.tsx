@@ -1,14 +1,15 @@
 /** How far somebody has come, at a glance: attendance, rungs climbed, weights, and faults that went. */
+import { useQuery } from '@tanstack/react-query';
 import type { Client, ClientSummary } from '@waxwing/core/client';
 import { buildCatalog } from '@waxwing/core/ladder';
 import { label, weightWords } from '@waxwing/core/movement';
 import { type FaultTrend, headwayOf } from '@waxwing/core/progress';
-import { useQuery } from '@tanstack/react-query';
-import { useMemo, type ReactNode } from 'react';
+import { type ReactNode, useMemo } from 'react';
+
 import { clientsQuery, movementsQuery, recordQuery } from '../api/queries';
 import { agoWords } from '../words/dates';
-import { WeeksLine } from './weeks-line';
 import { say } from '../words/say';
+import { WeeksLine } from './weeks-line';
 
 /** Lines under each of them. */
 const MOST = 3;

@@ -1,13 +1,14 @@
 /** Pictures kept of a client's clips, with what was read from them. Private, as the rest of the file. */
-import type { Client, Still } from '@waxwing/core/client';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Client, Still } from '@waxwing/core/client';
 import { useState } from 'react';
+
 import { call } from '../api/http';
 import { clientStillsQuery, movementsQuery } from '../api/queries';
 import { Dialog } from '../shell/dialog';
+import { Section } from '../shell/page';
 import { Wrong } from '../shell/states';
 import { dayWords } from '../words/dates';
-import { Section } from '../shell/page';
 import { say } from '../words/say';
 
 export function KeptStills({ client }: { client: Client }) {

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { loadsFor } from '@waxwing/core/dosage';
 import { fromPounds, KIT_ITEMS, type KitPiece } from '@waxwing/core/movement';
 import fc from 'fast-check';
-import { fromRows, toRows, type KitRow } from './kit-fields';
+
+import { fromRows, type KitRow, toRows } from './kit-fields';
 
 const quarter = fc.integer({ min: 1, max: 400 }).map((n) => n / 4);
 

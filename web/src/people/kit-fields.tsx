@@ -2,8 +2,9 @@
 import { fromPounds, KIT_ITEMS, type KitPiece, label, weightWords } from '@waxwing/core/movement';
 import { Fragment } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
-import { FieldError } from './field-error';
+
 import { say } from '../words/say';
+import { FieldError } from './field-error';
 
 /** A kit row as the form holds it: numbers as they are typed, in the unit beside them. */
 export interface KitRow {

@@ -1,7 +1,8 @@
 /** Who shows the movements: a mix of people, or one by build and skin. */
-import { type Build, LOOKS, type Looks, type Tone, TONES } from '@waxwing/core/movement';
 import { SKINS } from '@waxwing/core/body';
+import { type Build, LOOKS, type Looks, type Tone, TONES } from '@waxwing/core/movement';
 import { useFormContext, useWatch } from 'react-hook-form';
+
 import { say } from '../words/say';
 
 const BUILD_WORDS: Readonly<Record<Build, string>> = say.people.buildWords;

@@ -1,8 +1,9 @@
 /** The trainer's clients: when each was here, when they come next, and what to know. In an empty place the demo studio is offered. */
-import type { ClientSummary } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
+import type { ClientSummary } from '@waxwing/core/client';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { clientsQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { Ledger } from '../shell/ledger';
@@ -10,10 +11,10 @@ import { Page } from '../shell/page';
 import { Await, Empty } from '../shell/states';
 import { LoadDemo } from '../studio/load-demo';
 import { agoWords, dayWords, timeWords } from '../words/dates';
+import { say } from '../words/say';
 import { isFormer } from './away';
 import { BringBack } from './bring-back';
 import { WeeksLine } from './weeks-line';
-import { say } from '../words/say';
 
 /** From so many on a name is looked for. */
 const MANY = 12;

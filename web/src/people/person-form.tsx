@@ -1,4 +1,5 @@
 /** Adding and editing a client. What is wrong is said beside its field; a stale edit is refused, never merged in silence. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Client, DAY_KINDS, type DayKind, newClientSchema } from '@waxwing/core/client';
 import {
   type Demand,
@@ -10,22 +11,22 @@ import {
   type Space,
   weightWords,
 } from '@waxwing/core/movement';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DAY_WORDS } from '../words/day-words';
-import { useState, type ReactNode } from 'react';
-import { ConditionField } from './condition-field';
-import { LooksField } from './looks-field';
-import { SpaceField } from './space-field';
-import { FormProvider, useFieldArray, useForm, useFormContext, useWatch, type SubmitHandler } from 'react-hook-form';
+import { type ReactNode, useState } from 'react';
+import { FormProvider, type SubmitHandler, useFieldArray, useForm, useFormContext, useWatch } from 'react-hook-form';
 import { Link, useNavigate, useParams } from 'react-router';
+
 import { checked } from '../api/checked';
 import { call } from '../api/http';
-import { clientQuery, keepClient, clientsQuery } from '../api/queries';
+import { clientQuery, clientsQuery, keepClient } from '../api/queries';
 import { Await } from '../shell/states';
-import { FieldError, showProblems } from './field-error';
-import { chosenRules, RuleFields } from './rule-fields';
-import { fromRows, KitFields, toRows, type KitRow } from './kit-fields';
+import { DAY_WORDS } from '../words/day-words';
 import { say } from '../words/say';
+import { ConditionField } from './condition-field';
+import { FieldError, showProblems } from './field-error';
+import { fromRows, KitFields, type KitRow, toRows } from './kit-fields';
+import { LooksField } from './looks-field';
+import { chosenRules, RuleFields } from './rule-fields';
+import { SpaceField } from './space-field';
 
 interface LimitRow {
   demand: Demand;

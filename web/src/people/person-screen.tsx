@@ -1,6 +1,8 @@
 /** One client: limits, kit, what works, and the way to the floor. */
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Client } from '@waxwing/core/client';
 import { OUTCOME_SCORE } from '@waxwing/core/coaching';
+import { buildLadder } from '@waxwing/core/ladder';
 import {
   demandWords,
   FOCUS_WORDS,
@@ -10,16 +12,13 @@ import {
   type Limit,
   limitsOn,
   loadLabel,
-  weightWords,
   SPACE_WORDS,
+  weightWords,
 } from '@waxwing/core/movement';
-import { buildLadder } from '@waxwing/core/ladder';
 import { comeBacks } from '@waxwing/core/progress';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { More } from '../shell/more';
-import { useNextTime } from '../words/use-next-time';
 import { Link, useParams } from 'react-router';
+
 import {
   clientOnDayQuery,
   clientQuery,
@@ -28,22 +27,24 @@ import {
   recordQuery,
   sessionsQuery,
 } from '../api/queries';
-import { useMovementName } from '../library/use-movement-name';
-import { someOf } from '../words/names';
 import { useMay } from '../door/use-door';
 import { StartSession } from '../floor/start-session';
+import { useMovementName } from '../library/use-movement-name';
+import { More } from '../shell/more';
+import { PageHead, Section } from '../shell/page';
 import { Await } from '../shell/states';
 import { dayWords, minutesBetween, today } from '../words/dates';
 import { DAY_WORDS } from '../words/day-words';
 import { FocusMark } from '../words/focus-mark';
+import { someOf } from '../words/names';
+import { say } from '../words/say';
+import { useNextTime } from '../words/use-next-time';
 import { BalanceOfWeeks } from './balance';
 import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
 import { HeadwayStrip } from './headway';
 import { KeptStills } from './kept-stills';
 import { Readiness } from './readiness';
-import { PageHead, Section } from '../shell/page';
-import { say } from '../words/say';
 
 export function PersonScreen() {
   const { clientId = '' } = useParams();

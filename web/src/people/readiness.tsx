@@ -7,10 +7,11 @@ import {
   type ReadinessCheck,
 } from '@waxwing/core/client';
 import { useState } from 'react';
-import { dayWords, today } from '../words/dates';
-import { useEditClient } from './use-edit-client';
+
 import { Wrong } from '../shell/states';
+import { dayWords, today } from '../words/dates';
 import { say } from '../words/say';
+import { useEditClient } from './use-edit-client';
 
 export function Readiness({ client }: { client: Client }) {
   const { readiness } = client;

@@ -1,7 +1,8 @@
 /** Choosing a school for each house rule: the studio for everybody, or one client where theirs differs. */
-import type { HouseRule } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import type { HouseRule } from '@waxwing/core/movement';
 import { useFormContext } from 'react-hook-form';
+
 import { houseRulesQuery } from '../api/queries';
 import { say } from '../words/say';
 

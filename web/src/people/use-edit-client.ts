@@ -1,6 +1,7 @@
 /** One change to a client, from the version that is shown. */
-import type { Client, NewClient } from '@waxwing/core/client';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Client, NewClient } from '@waxwing/core/client';
+
 import { call } from '../api/http';
 import { keepClient } from '../api/queries';
 

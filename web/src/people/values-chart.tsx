@@ -1,5 +1,6 @@
 /** What was measured over the weeks, as a line. */
 import type { Benchmark } from '@waxwing/core/client';
+
 import { optionsWith, Picture, useColours } from '../charts/picture';
 import { dayWords } from '../words/dates';
 

@@ -20,10 +20,15 @@ import {
 import { ArrowUp, Link2, Lock, LockOpen, Trash2 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
+
+import { Still } from '../figures/still';
 import { PickMovement } from '../library/pick-movement';
 import { SortableRows } from '../library/sortable-rows';
-import { Still } from '../figures/still';
 import { LadderMark } from '../words/ladder-mark';
+import { firstName } from '../words/names';
+import { whyWords } from '../words/reasons';
+import { say } from '../words/say';
+import { ClockFields } from './clock-fields';
 import {
   addItem,
   blockUp,
@@ -38,18 +43,14 @@ import {
   withBlocks,
   withRounds,
 } from './edit';
-import { ClockFields } from './clock-fields';
 import { NumberField, TempoField } from './fields';
 import { LevelButtons } from './level-buttons';
+import { namesIn } from './names-in';
 import { openRung } from './rungs';
 import { SetFields } from './set-fields';
-import { WeightField } from './weight-field';
 import { itemName } from './tape';
 import type { World } from './use-world';
-import { firstName } from '../words/names';
-import { namesIn } from './names-in';
-import { whyWords } from '../words/reasons';
-import { say } from '../words/say';
+import { WeightField } from './weight-field';
 
 interface Props {
   block: Block;

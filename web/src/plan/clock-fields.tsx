@@ -1,8 +1,9 @@
 /** How a circuit goes: by its own doses, by work and rest, a turn every so many seconds, or as many rounds as go into a time. */
 import type { Block } from '@waxwing/core/planning';
+
 import { Choice } from '../words/choice';
-import { NumberField, WorkField } from './fields';
 import { say } from '../words/say';
+import { NumberField, WorkField } from './fields';
 
 const MODES = ['doses', 'work', 'every', 'rounds-in'] as const;
 type Mode = (typeof MODES)[number];

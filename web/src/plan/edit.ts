@@ -1,5 +1,4 @@
 /** Changes to a plan, each from one plan to the next. */
-import { v7 as uuidv7 } from 'uuid';
 import type { Place } from '@waxwing/core/client';
 import {
   type Block,
@@ -15,6 +14,8 @@ import {
   setsOfLane,
   withSets,
 } from '@waxwing/core/planning';
+import { v7 as uuidv7 } from 'uuid';
+
 import { type World, worldAt } from './use-world';
 
 export const withBlocks = (plan: Plan, blocks: Block[]): Plan => ({ ...plan, blocks });

@@ -1,6 +1,7 @@
 /** The faults of what was done, by name: a plan says what holds somebody back, and not only that something does. */
-import { latest, type PastSession } from '@waxwing/core/client';
 import type { QueryClient } from '@tanstack/react-query';
+import { latest, type PastSession } from '@waxwing/core/client';
+
 import { movementQuery } from '../api/queries';
 import type { FaultNames } from './fault-in';
 import type { World } from './use-world';

@@ -2,6 +2,7 @@
 import { label, type Purpose, PURPOSES, type Space, SPACE_WORDS, SPACES } from '@waxwing/core/movement';
 import { type Block, parseWork, workEach } from '@waxwing/core/planning';
 import { useId, useState } from 'react';
+
 import { Choice } from '../words/choice';
 import { say } from '../words/say';
 

@@ -8,9 +8,10 @@ import {
   type PlanItem,
   type PlanLane,
 } from '@waxwing/core/planning';
+
+import { say } from '../words/say';
 import { laneRequest } from './edit';
 import type { World } from './use-world';
-import { say } from '../words/say';
 
 interface Props {
   /** Whom and what it is about, in words. */

@@ -1,7 +1,7 @@
 /** Names of movements and people, for the words of a plan. */
 import type { Names } from '../words/plan-words';
-import type { World } from './use-world';
 import { say } from '../words/say';
+import type { World } from './use-world';
 
 export const namesIn = ({ context, clients }: Pick<World, 'context' | 'clients'>): Names => ({
   movement: (id) => context.find(id)?.name ?? id,

@@ -1,4 +1,5 @@
 /** Who comes, how long there is, and what to begin from; everything else can be changed afterwards. */
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { AT_STUDIO, placeKey, type PlaceRef } from '@waxwing/core/client';
 import { inWords, type Pattern, PATTERNS, type Purpose, type Space } from '@waxwing/core/movement';
 import {
@@ -10,26 +11,26 @@ import {
   MOST_CLIENTS,
   type Plan,
 } from '@waxwing/core/planning';
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
-import { clientsQuery, planQuery, plansQuery, plansChanged } from '../api/queries';
+import { clientsQuery, planQuery, plansChanged, plansQuery } from '../api/queries';
 import { PageHead } from '../shell/page';
 import { Empty, Failed } from '../shell/states';
 import { nextSlot } from '../today/day';
 import { dayWords, localField } from '../words/dates';
+import { firstName } from '../words/names';
+import { PlaceField } from '../words/place-field';
+import { leftOutWords, suggestWords } from '../words/plan-words';
+import { say } from '../words/say';
 import { forPeople } from './edit';
 import { faultIn, type FaultNames } from './fault-in';
 import { faultNames } from './fault-names';
 import { AimField, RoomField } from './fields';
-import { useWorld, type World, worldAt } from './use-world';
-import { firstName } from '../words/names';
-import { PlaceField } from '../words/place-field';
-import { leftOutWords, suggestWords } from '../words/plan-words';
 import { namesIn } from './names-in';
-import { say } from '../words/say';
+import { useWorld, type World, worldAt } from './use-world';
 
 const STARTS = ['suggest', 'carry', 'empty', 'template'] as const;
 type Start = (typeof STARTS)[number];

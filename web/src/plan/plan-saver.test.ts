@@ -1,8 +1,9 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { emptyPlan, type Plan, type StoredPlan } from '@waxwing/core/planning';
+
 import { addBlock, blockUp, changeItem, copyOf, moveItem, toBlock } from './edit';
 import { keptDraft, PlanSaver, type Saving } from './plan-saver';
-import { changed, undone, type Edited } from './undo';
+import { changed, type Edited, undone } from './undo';
 
 const ID = '018f0000-0000-7000-8000-00000000a1a1';
 const CLIENT = '018f0000-0000-7000-8000-00000000c11e';

@@ -1,7 +1,8 @@
 /** Saving a plan as it is changed: kept on this device at once, sent a moment later, again when the server was away or could not save; a stale one is refused. */
-import { forgetHere, keepHere, keptHere } from '../shell/kept';
 import { type Plan, planSchema, type StoredPlan } from '@waxwing/core/planning';
-import { call, isRefusal, troubleOf, type Trouble } from '../api/http';
+
+import { call, isRefusal, type Trouble, troubleOf } from '../api/http';
+import { forgetHere, keepHere, keptHere } from '../shell/kept';
 
 const PAUSE_MS = 400;
 const RETRY_MS = 3_000;

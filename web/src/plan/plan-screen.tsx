@@ -1,4 +1,5 @@
 /** One plan at the desk: the tape to scale above, the lines below, and beside them what the whole comes to and what is wrong with it. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CLEARANCE_WORDS } from '@waxwing/core/client';
 import { label } from '@waxwing/core/movement';
 import {
@@ -13,10 +14,10 @@ import {
   totalsOfPlan,
   warningsOf,
 } from '@waxwing/core/planning';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
 import { planQuery, plansChanged } from '../api/queries';
 import { useMay } from '../door/use-door';
@@ -24,22 +25,22 @@ import { StartSession } from '../floor/start-session';
 import { Await, Failed, Loading } from '../shell/states';
 import { localField } from '../words/dates';
 import { PlaceField } from '../words/place-field';
+import { savedWords, suggestWords } from '../words/plan-words';
+import { say } from '../words/say';
 import { TROUBLE_WORDS } from '../words/trouble';
 import { BlockEditor } from './block-editor';
 import { addBlock, atPlace, copyOf, moveItem, withBlocks } from './edit';
 import { faultNames } from './fault-names';
 import { AimField, NumberField, RoomField } from './fields';
-import { Sums, ToMend } from './side-panel';
+import { namesIn } from './names-in';
+import { forgetDraft, type Saving } from './plan-saver';
 import { ReadPlan } from './read-plan';
+import { Sums, ToMend } from './side-panel';
 import { Stations } from './stations-panel';
 import { Tape } from './tape';
-import { forgetDraft, type Saving } from './plan-saver';
 import { usePlanDraft } from './use-plan-draft';
 import { knownPairs, useWorld, type World, worldAt } from './use-world';
 import { WhatIf } from './what-if';
-import { savedWords, suggestWords } from '../words/plan-words';
-import { namesIn } from './names-in';
-import { say } from '../words/say';
 
 export function PlanScreen() {
   const { planId = '' } = useParams();

@@ -1,7 +1,8 @@
 /** Plans that are kept: those to come first, then the rest, then templates to start from. */
-import type { PlanSummary } from '@waxwing/core/planning';
 import { useInfiniteQuery } from '@tanstack/react-query';
+import type { PlanSummary } from '@waxwing/core/planning';
 import { Link } from 'react-router';
+
 import { plansQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { Ledger } from '../shell/ledger';

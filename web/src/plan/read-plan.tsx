@@ -2,13 +2,14 @@
 import { laneWords } from '@waxwing/core/formats';
 import { label } from '@waxwing/core/movement';
 import type { StoredPlan } from '@waxwing/core/planning';
+
 import { Still } from '../figures/still';
 import { StartSession } from '../floor/start-session';
 import { Page, Section } from '../shell/page';
 import { dayWords, timeWords } from '../words/dates';
+import { say } from '../words/say';
 import { namesIn } from './names-in';
 import type { World } from './use-world';
-import { say } from '../words/say';
 
 export function ReadPlan({ stored, world }: { stored: StoredPlan; world: World }) {
   const { movement: nameOf } = namesIn(world);

@@ -1,6 +1,7 @@
 /** The rung next to a movement that a client may go to by a suggestion: down always, up only where nothing holds back. */
 import { kitCounts } from '@waxwing/core/movement';
 import { fitNow, heldBetween, isOpen } from '@waxwing/core/progress';
+
 import type { World } from './use-world';
 
 /** Whether a movement may be offered to a client: nothing closes it, it did not hurt, and its kit is here. */

@@ -1,8 +1,7 @@
 /** What one set is made of, how its rounds differ, and lighter weights in the same set: behind one button, with a line that says what was chosen. */
 import type { KnownTest, Test } from '@waxwing/core/client';
-import { parseParts, amountOfParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
+import { amountOfParts, parseParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
 import type { MovementSummary } from '@waxwing/core/movement';
-import type { Part } from '@waxwing/core/schema';
 import {
   dropsFrom,
   dropWords,
@@ -18,9 +17,11 @@ import {
   withPattern,
   withSets,
 } from '@waxwing/core/planning';
+import type { Part } from '@waxwing/core/schema';
 import { useId, useState } from 'react';
-import { TestField } from './test-field';
+
 import { say } from '../words/say';
+import { TestField } from './test-field';
 
 interface Props {
   /** The movement and whom it is for, in words. */

@@ -1,8 +1,11 @@
 /** What a client takes home, as it will lie on paper; to print, to keep as a file, or to send. */
-import { headOf, type Sheet, type SheetLine } from '@waxwing/core/formats';
+import '../shell/paper.css';
+
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { headOf, type Sheet, type SheetLine } from '@waxwing/core/formats';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+
 import { call } from '../api/http';
 import { clientQuery, movementQuery, outboxQuery, sheetQuery } from '../api/queries';
 import { StillPair } from '../figures/still';

@@ -9,12 +9,13 @@ import {
   type Totals,
   type Warning,
 } from '@waxwing/core/planning';
-import { SeverityMark } from '../words/severity-mark';
+
 import { fixWords, wrongWords } from '../words/plan-words';
+import { say } from '../words/say';
+import { SeverityMark } from '../words/severity-mark';
 import { namesIn } from './names-in';
 import { SEGMENT_WORDS } from './tape';
 import type { World } from './use-world';
-import { say } from '../words/say';
 
 interface Props {
   plan: Plan;

@@ -1,7 +1,8 @@
 /** Planning with the real starter library: whatever limit somebody has, what is suggested is lawful, fits its slot and can be done with the kit. */
+import { join } from 'node:path';
+
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { type Ease, limitsFromPain } from '@waxwing/core/client';
-import { standingOf } from '@waxwing/core/progress';
 import { loadsFor } from '@waxwing/core/dosage';
 import { buildLadder } from '@waxwing/core/ladder';
 import {
@@ -14,20 +15,20 @@ import {
   REGIONS,
 } from '@waxwing/core/movement';
 import {
-  type SuggestReason,
   checkPlan,
   emptyPlan,
   orderPlan,
   type Plan,
   shortagesOf,
   type SuggestClient,
+  type SuggestReason,
   suggestSession,
   totalsOfPlan,
   type WarnContext,
   warningsOf,
 } from '@waxwing/core/planning';
+import { standingOf } from '@waxwing/core/progress';
 import { loadConditions, loadLibrary } from '@waxwing/library';
-import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
 
 const LIBRARY = join(import.meta.dirname, '../../../library');

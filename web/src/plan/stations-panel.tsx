@@ -12,9 +12,10 @@ import {
   waits,
 } from '@waxwing/core/planning';
 import { useMemo } from 'react';
+
+import { say } from '../words/say';
 import { itemName } from './tape';
 import type { World } from './use-world';
-import { say } from '../words/say';
 
 export function Stations({ plan, world }: { plan: Plan; world: World }) {
   const blocks = plan.blocks.filter(mayRotate);

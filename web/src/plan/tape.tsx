@@ -2,6 +2,8 @@
  * The tape: the session drawn to scale in time, item by item, with running minutes.
  * An item is carried along its block by dragging, or by keyboard: Space takes it up, arrows carry it, Space puts it down.
  */
+import './tape.css';
+
 import { DndContext } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -16,9 +18,10 @@ import {
   type SegmentKind,
 } from '@waxwing/core/planning';
 import { useState } from 'react';
+
 import { useSorting } from '../shell/use-sorting';
-import type { World } from './use-world';
 import { say } from '../words/say';
+import type { World } from './use-world';
 
 export const SEGMENT_WORDS: Readonly<Record<SegmentKind, string>> = say.plan.segmentWords;
 

@@ -1,6 +1,7 @@
 /** Making a line a test: one that is known for the movement, or one of one's own with its name, unit and end. */
 import { BENCHMARK_UNITS, type KnownTest, type Test, testSchema } from '@waxwing/core/client';
 import { useState } from 'react';
+
 import { say } from '../words/say';
 
 interface Props {

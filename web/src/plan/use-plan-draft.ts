@@ -1,10 +1,11 @@
 /** A plan being changed: every change is shown at once, can be taken back, and is saved. */
-import type { Plan, StoredPlan } from '@waxwing/core/planning';
 import { useQueryClient } from '@tanstack/react-query';
+import type { Plan, StoredPlan } from '@waxwing/core/planning';
 import { useEffect, useState } from 'react';
+
 import { planQuery, plansChanged } from '../api/queries';
 import { bare, keptDraft, PlanSaver, type Saving } from './plan-saver';
-import { changed, undone, type Edited } from './undo';
+import { changed, type Edited, undone } from './undo';
 
 export interface Draft {
   plan: Plan;

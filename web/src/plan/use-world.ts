@@ -1,4 +1,5 @@
 /** Everything that planning for some clients rests on: the library, the kit, who they are today and what they did. */
+import { useQueries, useQuery } from '@tanstack/react-query';
 import {
   AT_STUDIO,
   type ClientOnDay,
@@ -15,10 +16,10 @@ import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import { kitCounts, type MovementSummary } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
 import { replacementFor, standingOf } from '@waxwing/core/progress';
-import { useQueries, useQuery } from '@tanstack/react-query';
-import { wrap, type Remote } from 'comlink';
+import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { clientOnDayQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { today } from '../words/dates';
 import type { Planner } from '../workers/planner.worker';

@@ -1,6 +1,7 @@
 /** The weight of a line: a step lighter or heavier by a press, or any that the kit can make. */
 import type { Load } from '@waxwing/core/dosage';
 import { Minus, Plus } from 'lucide-react';
+
 import { say } from '../words/say';
 
 /** More weights than this are a long list. */

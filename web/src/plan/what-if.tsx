@@ -1,16 +1,17 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
+import { useQuery } from '@tanstack/react-query';
 import { bodyLoad, estimate, loadsFor, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
 import { type Effort, EFFORTS, label, UNIT_WORDS, weightWords } from '@waxwing/core/movement';
 import type { Plan } from '@waxwing/core/planning';
 import { nextStep } from '@waxwing/core/progress';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+
 import { clientQuery } from '../api/queries';
-import { NumberField } from './fields';
-import type { World } from './use-world';
-import { namesIn } from './names-in';
 import { whyWords } from '../words/reasons';
 import { say } from '../words/say';
+import { NumberField } from './fields';
+import { namesIn } from './names-in';
+import type { World } from './use-world';
 
 export function WhatIf({ plan, world }: { plan: Plan; world: World }) {
   const lanes = plan.blocks

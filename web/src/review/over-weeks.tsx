@@ -2,6 +2,7 @@
 import { type ClientRecord, OUTCOME_SCORE, type Trial } from '@waxwing/core/coaching';
 import { label, type Movement, UNIT_WORDS } from '@waxwing/core/movement';
 import { useState } from 'react';
+
 import { optionsWith, Picture, useColours } from '../charts/picture';
 import { dayWords } from '../words/dates';
 import { say } from '../words/say';

@@ -1,6 +1,7 @@
 /** Sessions that are done, latest first. */
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+
 import { sessionsQuery } from '../api/queries';
 import { useMovementName } from '../library/use-movement-name';
 import { Ledger } from '../shell/ledger';

@@ -1,10 +1,11 @@
 /** One session after it: what was done, what was seen and what fixed it, pain, and what is next and why. */
-import { partsWords } from '@waxwing/core/dosage';
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
 import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
+import { partsWords } from '@waxwing/core/dosage';
 import type { MovementPage } from '@waxwing/core/ladder';
-import { isAround } from '@waxwing/core/planning';
 import { inWords, label, type Movement, spokenOf, UNIT_WORDS } from '@waxwing/core/movement';
+import { isAround } from '@waxwing/core/planning';
 import {
   type Entry,
   type Lane,
@@ -15,24 +16,24 @@ import {
   stepsOf,
   totalsOf,
 } from '@waxwing/core/session';
-import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
+
 import { movementQuery, recordQuery, studioQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { Log } from '../floor/log-sheet';
 import { SaveState } from '../floor/save-state';
 import { queueState, subscribeQueue } from '../floor/tap-queue';
-import { useSession, type LiveSession } from '../floor/use-session';
+import { type LiveSession, useSession } from '../floor/use-session';
 import { Dialog } from '../shell/dialog';
 import { PageHead } from '../shell/page';
 import { Failed, Loading } from '../shell/states';
 import { useBrief } from '../today/use-brief';
 import { dayWords, minutesBetween, timeWords } from '../words/dates';
+import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { doneWords, nextWords, seenWords } from '../words/told-words';
 import { useNextTime } from '../words/use-next-time';
-import { say } from '../words/say';
 
 /** Charts come in a chunk of their own. */
 const OverWeeks = lazy(async () => ({ default: (await import('./over-weeks')).OverWeeks }));

@@ -1,12 +1,14 @@
 /** A modal sheet over a screen: closes by Escape, by its button, and by a tap beside it. */
 import { X } from 'lucide-react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
+
 import { say } from '../words/say';
 
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => dialog.current?.showModal(), []);
   return (
+    // eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions -- Escape closes it as well
     <dialog
       ref={dialog}
       aria-label={title}

@@ -1,14 +1,15 @@
 /** The emergency card: what this studio does and whom to call, one tap away on every screen. */
-import { EMERGENCY_ADVICE } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
+import { EMERGENCY_ADVICE } from '@waxwing/core/client';
 import { Phone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
+
 import { studioQuery } from '../api/queries';
-import { Dialog } from './dialog';
-import { useKeys } from './use-keys';
 import { Marked } from '../words/marked';
 import { say } from '../words/say';
+import { Dialog } from './dialog';
+import { useKeys } from './use-keys';
 
 /** @param small one of the buttons in the head of the floor */
 export function Emergency({ small = false }: { small?: boolean }) {

@@ -1,5 +1,6 @@
 /** A warning before the disk of the studio is full, on every screen of its owner, while there is still time. */
 import { useQuery } from '@tanstack/react-query';
+
 import { keepingQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { bytesWords } from '../words/dates';

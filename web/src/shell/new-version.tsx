@@ -1,6 +1,7 @@
 /** The application kept on this device; a newer one waits until the trainer takes it, and never comes under a running session. */
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
+
 import { say } from '../words/say';
 
 /** Says that a newer version is here, anywhere but on the floor. */

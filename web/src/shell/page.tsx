@@ -1,6 +1,7 @@
 /** The grid of every desk screen: one left edge, one head with the name left and what can be done right, and two widths. */
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+
 import { say } from '../words/say';
 
 /** A column to read or fill in, or the width to work in. */

@@ -1,5 +1,6 @@
 /** Where one can go from every screen. */
-import { BookOpen, CalendarDays, ClipboardCheck, Dumbbell, House, Ruler, Users, type LucideIcon } from 'lucide-react';
+import { BookOpen, CalendarDays, ClipboardCheck, Dumbbell, House, type LucideIcon, Ruler, Users } from 'lucide-react';
+
 import { say } from '../words/say';
 
 export const PLACES: readonly { to: string; name: string; Icon: LucideIcon }[] = [

@@ -1,17 +1,19 @@
 /** The frame of every screen: one thin rail, and what the address shows beside it. */
+import './theme';
+
 import { Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useMatch, useMatches, useNavigation } from 'react-router';
+
 import { DoorFrame } from '../door/door-frame';
 import { forgetErased } from '../floor/forget';
 import { flushTaps } from '../floor/tap-queue';
+import { say } from '../words/say';
 import { Emergency } from './emergency';
-import { NewVersion } from './new-version';
 import { LowSpace } from './low-space';
+import { NewVersion } from './new-version';
 import { PLACES } from './places';
 import { Loading } from './states';
 import { useWide } from './use-wide';
-import './theme';
-import { say } from '../words/say';
 
 /** The `handle` of a route that has the screen for itself, without the rail. */
 export const WHOLE_SCREEN = 'whole-screen';

@@ -1,6 +1,7 @@
 /** What a screen shows when it has nothing to show yet, nothing at all, or something went wrong. */
 import type { ReactNode } from 'react';
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+
 import { ProblemError } from '../api/http';
 import { say } from '../words/say';
 

@@ -1,7 +1,8 @@
 /** Light, dim or high contrast: as the machine prefers, until the trainer chooses. The choice stays on this device. */
 import { useSyncExternalStore } from 'react';
-import { keepHere, keptHere } from './kept';
+
 import { say } from '../words/say';
+import { keepHere, keptHere } from './kept';
 
 export const THEMES = say.shell.themes;
 export type Theme = keyof typeof THEMES;

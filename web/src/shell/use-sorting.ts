@@ -1,15 +1,16 @@
 /** Putting things in order by dragging, or by keyboard: Space takes one up, arrows carry it, Space puts it down. */
 import {
+  type Active,
+  type Announcements,
   closestCenter,
   KeyboardSensor,
+  type Over,
   PointerSensor,
   useSensor,
   useSensors,
-  type Active,
-  type Announcements,
-  type Over,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+
 import { say } from '../words/say';
 
 interface Carried {

@@ -1,8 +1,9 @@
 /** Filming with this device: a picture to stand by, a countdown, and a clip that is kept nowhere but in this page. */
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+
 import { useWakeLock } from '../floor/use-wake-lock';
-import { useCamera } from './use-camera';
 import { say } from '../words/say';
+import { useCamera } from './use-camera';
 
 const COUNTDOWN = 5;
 const MOST_SECONDS = 120;

@@ -2,9 +2,10 @@
 import type { Reading, Series } from '@waxwing/core/sight';
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+
+import { say } from '../words/say';
 import { type Clip, goTo, layInto, playAt } from './clip';
 import { drawBody, nearest } from './overlay';
-import { say } from '../words/say';
 
 interface Props {
   clip: Clip;

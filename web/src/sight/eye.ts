@@ -1,8 +1,9 @@
 /** The eye of the page: fetched when first wanted, then open for as long as the page is. */
-import { FOLDER, SIZES } from 'virtual:sight-files';
 import { type Remote, wrap } from 'comlink';
-import type { Eye } from './eye.worker';
+import { FOLDER, SIZES } from 'virtual:sight-files';
+
 import { say } from '../words/say';
+import type { Eye } from './eye.worker';
 
 export class NoEye extends Error {}
 

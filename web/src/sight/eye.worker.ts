@@ -2,6 +2,7 @@
 import { type Landmark, type NormalizedLandmark, PoseLandmarker } from '@mediapipe/tasks-vision';
 import type { Body } from '@waxwing/core/sight';
 import { expose, transfer } from 'comlink';
+
 import { bodyFrom } from './body-from';
 
 /** How sure the model has to be. */

@@ -1,16 +1,17 @@
 /** Keeping the picture that is shown now in the client's file, with the body drawn over it. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ClientOnDay, MOST_STILL_BYTES, type Still } from '@waxwing/core/client';
 import type { Movement } from '@waxwing/core/movement';
 import type { Series } from '@waxwing/core/sight';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
 import { clientStillsQuery } from '../api/queries';
 import { Wrong } from '../shell/states';
 import { firstName } from '../words/names';
+import { say } from '../words/say';
 import { type Clip, MOST_PIXELS } from './clip';
 import { drawBody, nearest } from './overlay';
-import { say } from '../words/say';
 
 interface Props {
   client: ClientOnDay;

@@ -1,10 +1,11 @@
 /** What is needed to see, kept on this device on request: clips and sets are then read without the desk. */
-import { useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+
 import { Wrong } from '../shell/states';
 import { bytesWords } from '../words/dates';
-import { EYE_BYTES, EYE_FILES } from './eye';
 import { say } from '../words/say';
+import { EYE_BYTES, EYE_FILES } from './eye';
 
 /** The service worker looks here first. */
 const CACHE = 'waxwing-sight';

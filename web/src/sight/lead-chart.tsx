@@ -1,5 +1,6 @@
 /** The quantity by which reps are told, in time, with the place where a clean rep turns as a band. */
 import { type Lead, leadUnit, type Reading } from '@waxwing/core/sight';
+
 import { optionsWith, Picture, useColours } from '../charts/picture';
 import { say } from '../words/say';
 

@@ -2,6 +2,7 @@
 import type { Movement } from '@waxwing/core/movement';
 import type { Reading, Series } from '@waxwing/core/sight';
 import { type Remote, wrap } from 'comlink';
+
 import { cache } from '../api/cache';
 import { faultKindsQuery, figuresQuery } from '../api/queries';
 import type { Reader, Told } from './reader.worker';

@@ -1,7 +1,7 @@
 /** Reads a series of landmarks, off the page's own thread. */
 import { type FigureLibrary, type Motion, motionOf } from '@waxwing/core/body';
 import { type FaultKind, figureIdOf, type Movement } from '@waxwing/core/movement';
-import { readSeries, type Reading, type Series } from '@waxwing/core/sight';
+import { type Reading, readSeries, type Series } from '@waxwing/core/sight';
 import { expose } from 'comlink';
 
 export type Told = NonNullable<Parameters<typeof readSeries>[3]>;

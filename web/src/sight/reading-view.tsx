@@ -1,20 +1,21 @@
 /** What was read from a clip: sentences first, the clip with the body over it, the worst rep beside the clean one, a chart and a table. */
-import type { ClientOnDay } from '@waxwing/core/client';
-import { type Movement, underRules, VIEW_WORDS, type View, VIEWS, label } from '@waxwing/core/movement';
-import { amountWords, leadUnit, type Reading, repWords, sentencesOf, type Series } from '@waxwing/core/sight';
 import { useQuery } from '@tanstack/react-query';
+import type { ClientOnDay } from '@waxwing/core/client';
+import { label, type Movement, underRules, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { amountWords, leadUnit, type Reading, repWords, sentencesOf, type Series } from '@waxwing/core/sight';
 import { useMemo, useState } from 'react';
+
 import { useRules } from '../library/use-rules';
 import { Failed, Loading } from '../shell/states';
-import { ClipView } from './clip-view';
+import { say } from '../words/say';
 import type { Clip } from './clip';
+import { ClipView } from './clip-view';
 import { KeepStill } from './keep-still';
 import { LeadChart } from './lead-chart';
 import { rankedReps } from './ranked';
-import { RepPair } from './rep-pair';
 import { readIn } from './reader';
 import type { Told } from './reader.worker';
-import { say } from '../words/say';
+import { RepPair } from './rep-pair';
 
 interface Props {
   clip: Clip;

@@ -2,13 +2,14 @@
 import type { Movement } from '@waxwing/core/movement';
 import type { Reading, Series } from '@waxwing/core/sight';
 import { useEffect, useRef, useState } from 'react';
+
 import { FigureDrawing } from '../figures/figure';
 import { useMotion } from '../figures/use-motion';
+import { say } from '../words/say';
 import { type Clip, seek } from './clip';
 import { drawBody, nearest } from './overlay';
 import { rankedReps } from './ranked';
 import { sameMoment } from './same-moment';
-import { say } from '../words/say';
 
 interface Props {
   reading: Reading;

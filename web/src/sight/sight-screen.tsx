@@ -1,18 +1,19 @@
 /** Watching a clip: whose it is and of which movement, the clip beside what was read from it, and a second one beside the first. */
-import type { Movement } from '@waxwing/core/movement';
 import { useQuery } from '@tanstack/react-query';
+import type { Movement } from '@waxwing/core/movement';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+
 import { clientOnDayQuery, clientsQuery, movementQuery, movementsQuery } from '../api/queries';
 import { PickMovement } from '../library/pick-movement';
-import { useSetParam } from '../shell/use-set-param';
 import { Failed, Loading } from '../shell/states';
+import { useSetParam } from '../shell/use-set-param';
 import { today } from '../words/dates';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 import { DEMO_CLIPS } from './demo-clips';
 import { KeptEye } from './kept-eye';
 import { Watcher } from './watcher';
-import { Marked } from '../words/marked';
-import { say } from '../words/say';
 
 export function SightScreen() {
   const [params] = useSearchParams();

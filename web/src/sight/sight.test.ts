@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { placeOf, POINTS, type Rep } from '@waxwing/core/sight';
 import fc from 'fast-check';
+
 import { bodyFrom } from './body-from';
 import { nearest } from './overlay';
 import { sameMoment } from './same-moment';

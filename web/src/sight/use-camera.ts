@@ -1,5 +1,6 @@
 /** The camera of this device for as long as something shows it. */
 import { useEffect, useState } from 'react';
+
 import { say } from '../words/say';
 
 const WORDS: Readonly<Record<string, string>> = say.sight.words;

@@ -1,15 +1,16 @@
 /** A set watched through the camera: what the eye sees is read anew every second, and each further rep is told. */
 import type { Movement } from '@waxwing/core/movement';
-import { type Reading, type Sighting, seriesFrom } from '@waxwing/core/sight';
+import { type Reading, seriesFrom, type Sighting } from '@waxwing/core/sight';
 import { transfer } from 'comlink';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+
+import { say } from '../words/say';
 import { pictureOf } from './clip';
 import { NoEye, openEye } from './eye';
 import { drawBody } from './overlay';
 import { readIn } from './reader';
 import { useCamera } from './use-camera';
 import { RATE } from './watch-clip';
-import { say } from '../words/say';
 
 /** Seconds between two readings. */
 const EVERY = 0.8;

@@ -1,10 +1,11 @@
 /** From a chosen clip to the series that was read from it, step by step, as the page shows it. */
-import { type Body, seriesFrom, type Series } from '@waxwing/core/sight';
+import { type Body, type Series, seriesFrom } from '@waxwing/core/sight';
 import { useEffect, useRef, useState } from 'react';
+
+import { say } from '../words/say';
 import { type Clip, NoClip, openClip, openFile } from './clip';
 import { inTurn, NoEye, openEye } from './eye';
 import { peopleIn, type Progress, watchClip } from './watch-clip';
-import { say } from '../words/say';
 
 export type Step =
   | { at: 'start'; trouble?: string }

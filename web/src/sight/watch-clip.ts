@@ -1,9 +1,10 @@
 /** A clip looked at from its beginning to its end: played, and every picture that comes in time given to the eye. */
 import { type Body, type Sighting } from '@waxwing/core/sight';
 import { type Remote, transfer } from 'comlink';
+
+import { say } from '../words/say';
 import { type Clip, NoClip, pictureOf, seek } from './clip';
 import type { Eye } from './eye.worker';
-import { say } from '../words/say';
 
 /** Pictures a second that are wanted. */
 export const RATE = 15;

@@ -3,14 +3,15 @@ import type { ClientOnDay } from '@waxwing/core/client';
 import type { Movement } from '@waxwing/core/movement';
 import type { Body } from '@waxwing/core/sight';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+
 import { bytesWords } from '../words/dates';
+import { say } from '../words/say';
 import { CameraTake } from './camera-take';
 import { type Clip, layInto, MOST_PIXELS, seek } from './clip';
 import { EYE_BYTES } from './eye';
 import { ReadingView } from './reading-view';
 import { useWatch } from './use-watch';
 import { WhereToStand } from './where-to-stand';
-import { say } from '../words/say';
 
 interface Props {
   movement: Movement;

@@ -1,7 +1,8 @@
 /** From where to film: what each side lets be seen of this movement. */
-import { label, type Movement, VIEW_WORDS, type View } from '@waxwing/core/movement';
-import { viewsOf } from '@waxwing/core/sight';
 import { useQuery } from '@tanstack/react-query';
+import { label, type Movement, type View, VIEW_WORDS } from '@waxwing/core/movement';
+import { viewsOf } from '@waxwing/core/sight';
+
 import { faultKindsQuery } from '../api/queries';
 import { say } from '../words/say';
 

@@ -1,6 +1,7 @@
 /** A link by which a calendar program shows the planned hours. It is told once; a new one ends the old one. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+
 import { call } from '../api/http';
 import { feedQuery } from '../api/queries';
 import { Await, Wrong } from '../shell/states';

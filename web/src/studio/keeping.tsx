@@ -1,6 +1,7 @@
 /** How the studio's data is kept: backups, room on the disk, and what cannot be read. */
-import type { Keeping as Kept } from '@waxwing/core/client';
 import { useQuery } from '@tanstack/react-query';
+import type { Keeping as Kept } from '@waxwing/core/client';
+
 import { keepingQuery } from '../api/queries';
 import { Await } from '../shell/states';
 import { bytesWords, dayWords, timeWords } from '../words/dates';

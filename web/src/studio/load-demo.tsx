@@ -1,5 +1,6 @@
 /** Offers to fill an empty place with the demo studio. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+
 import { call } from '../api/http';
 import { say } from '../words/say';
 

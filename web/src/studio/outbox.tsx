@@ -1,5 +1,6 @@
 /** Messages that were written and wait: Waxwing sends no mail itself, a mail program opens the files. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+
 import { call } from '../api/http';
 import { outboxQuery } from '../api/queries';
 import { Await } from '../shell/states';

@@ -2,6 +2,7 @@
 import type { Space } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { v7 as uuidv7 } from 'uuid';
+
 import { FieldError } from '../people/field-error';
 import { KitFields, type KitRow } from '../people/kit-fields';
 import { SpaceField } from '../people/space-field';

@@ -1,9 +1,10 @@
 /** The studio: its name, its kit, and how the screen looks on this device. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Studio } from '@waxwing/core/client';
 import type { Looks, Space } from '@waxwing/core/movement';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
+
 import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
 import { Devices } from '../door/devices';
@@ -11,19 +12,19 @@ import { PeopleHere } from '../door/people-here';
 import { useMay } from '../door/use-door';
 import { You } from '../door/you';
 import { FieldError, showProblems } from '../people/field-error';
-import { fromRows, KitFields, toRows, type KitRow } from '../people/kit-fields';
+import { fromRows, KitFields, type KitRow, toRows } from '../people/kit-fields';
 import { LooksField } from '../people/looks-field';
-import { SpaceField } from '../people/space-field';
 import { chosenRules, RuleFields } from '../people/rule-fields';
+import { SpaceField } from '../people/space-field';
 import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
-import { chooseTheme, THEMES, useTheme, type Theme } from '../shell/theme';
+import { chooseTheme, type Theme, THEMES, useTheme } from '../shell/theme';
+import { say } from '../words/say';
 import { CalendarLink } from './calendar-link';
 import { Keeping } from './keeping';
 import { LoadDemo } from './load-demo';
 import { Outbox } from './outbox';
 import { type PlaceRow, PlacesFields } from './places-fields';
-import { say } from '../words/say';
 
 export function StudioScreen() {
   const { own: owner, train: trains } = useMay();

@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals';
 import type { ClientSummary } from '@waxwing/core/client';
 import type { PlanSummary } from '@waxwing/core/planning';
-import { dayNumber } from '../words/dates';
+
 import { isFormer, longAway } from '../people/away';
+import { dayNumber } from '../words/dates';
 import { comersOf, nextSlot, visitsOf } from './day';
 
 // A Tuesday.

@@ -2,6 +2,7 @@
 import type { ClientSummary } from '@waxwing/core/client';
 import { nextUsual, type PlanSummary, type Slot, usualSlots } from '@waxwing/core/planning';
 import type { SessionSummary } from '@waxwing/core/session';
+
 import { dayNumber, localTime, momentOf } from '../words/dates';
 import { firstName } from '../words/names';
 

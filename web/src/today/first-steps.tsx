@@ -1,6 +1,7 @@
 /** The very first start: three steps, one after the other, or a look round the demo. */
 import type { ClientSummary, Studio } from '@waxwing/core/client';
 import { Link } from 'react-router';
+
 import { LoadDemo } from '../studio/load-demo';
 import { say } from '../words/say';
 

@@ -1,11 +1,12 @@
 /** Says when a plan is: another day or hour, and whether it comes again every week. */
 import type { PlanSummary } from '@waxwing/core/planning';
 import { useState } from 'react';
+
 import { Dialog } from '../shell/dialog';
 import { Wrong } from '../shell/states';
 import { localField } from '../words/dates';
-import { useMovePlan } from './use-move-plan';
 import { say } from '../words/say';
+import { useMovePlan } from './use-move-plan';
 
 const MOST_WEEKS = 12;
 

@@ -2,12 +2,13 @@
 import type { ClientSummary } from '@waxwing/core/client';
 import type { Note } from '@waxwing/core/planning';
 import { Link } from 'react-router';
+
 import { NOTE_MARKS, noteWords } from '../words/brief-words';
 import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
+import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { useBrief } from './use-brief';
-import { say } from '../words/say';
 
 /** More than these are on the person's own page. */
 const MOST = 4;

@@ -1,10 +1,11 @@
 /** The first page: who comes today, with which plan, what to know first, and what is left over. Other days are one press away. */
 import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClientSummary } from '@waxwing/core/client';
 import type { PlanSummary } from '@waxwing/core/planning';
 import type { SessionSummary } from '@waxwing/core/session';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
+
 import { clientsQuery, plansBetweenQuery, sessionsBetweenQuery, studioQuery } from '../api/queries';
 import { useMay } from '../door/use-door';
 import { longAway } from '../people/away';
@@ -21,14 +22,14 @@ import {
   timeWords,
   today as dayOf,
 } from '../words/dates';
+import { Marked } from '../words/marked';
+import { say } from '../words/say';
 import { comersOf, visitsOf } from './day';
 import { FirstSteps } from './first-steps';
 import { spanAround } from './span';
 import { useMovePlan } from './use-move-plan';
 import { VisitRow } from './visit-row';
 import { WeekStrip } from './week-strip';
-import { Marked } from '../words/marked';
-import { say } from '../words/say';
 
 export function TodayScreen() {
   const { own, train } = useMay();

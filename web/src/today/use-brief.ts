@@ -1,9 +1,10 @@
 /** What is to be known of a client now, with the names for it; undefined until everything it rests on is here. */
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { latest } from '@waxwing/core/client';
 import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import type { MovementSummary } from '@waxwing/core/movement';
 import { briefOf, type Note } from '@waxwing/core/planning';
-import { useQueries, useQuery } from '@tanstack/react-query';
+
 import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
 import { faultIn } from '../plan/fault-in';
 import { today } from '../words/dates';

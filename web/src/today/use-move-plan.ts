@@ -2,6 +2,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+
 import { call } from '../api/http';
 import { planQuery, plansChanged } from '../api/queries';
 import { copyOf } from '../plan/edit';

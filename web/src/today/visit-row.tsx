@@ -1,15 +1,16 @@
 /** One hour of the day: when, who, with which plan, what to know first, and the way to the floor. */
-import type { ClientSummary } from '@waxwing/core/client';
 import { useDraggable } from '@dnd-kit/core';
+import type { ClientSummary } from '@waxwing/core/client';
 import { GripVertical } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { StartSession } from '../floor/start-session';
 import { localField, timeWords } from '../words/dates';
+import { say } from '../words/say';
 import type { Visit } from './day';
 import { MovePlan } from './move-plan';
 import { Notes } from './notes';
-import { say } from '../words/say';
 
 interface Row {
   visit: Visit;

@@ -1,10 +1,11 @@
 /** A week to move through: who comes on each day, and where a plan can be dropped. */
 import { useDroppable } from '@dnd-kit/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
+
 import { longDayWords, momentOf, weekdayWords } from '../words/dates';
+import { say } from '../words/say';
 import type { Comer } from './day';
 import { mondayOf } from './span';
-import { say } from '../words/say';
 
 const WEEK = 7;
 /** Names that a day has room for. */

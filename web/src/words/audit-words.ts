@@ -1,5 +1,6 @@
 /** What was done, as it is read in a list. */
 import type { AuditAction, Role } from '@waxwing/core/door';
+
 import { say } from './say';
 
 export const AUDIT_WORDS: Record<AuditAction, string> = {

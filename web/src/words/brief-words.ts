@@ -1,6 +1,7 @@
 /** What to know of somebody before they come, in a few words each. */
 import { demandWords, label, type Severity } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
+
 import type { NameOf } from './reasons';
 import { say } from './say';
 

@@ -1,6 +1,7 @@
 /** Why a correction is proposed to this client now, as a sentence. */
 import type { CorrectionFacts, Style } from '@waxwing/core/coaching';
 import { causeWords, type CorrectionKind } from '@waxwing/core/movement';
+
 import { say } from './say';
 
 const KIND_PHRASE: Readonly<Record<Exclude<CorrectionKind, 'say'>, string>> = {

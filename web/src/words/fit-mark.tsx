@@ -1,5 +1,6 @@
 /** How a movement stands to somebody's limits: a gap to pass, a narrow gap, a bar across. */
 import type { Openness } from '@waxwing/core/movement';
+
 import { say } from './say';
 
 const WORDS: Readonly<Record<Openness, string>> = say.shell.words;

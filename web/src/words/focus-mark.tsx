@@ -1,5 +1,6 @@
 /** The focus of a cue: an arrow into a body, out of it, or a frame for a picture. */
 import { type Focus, FOCUS_WORDS } from '@waxwing/core/movement';
+
 import { say } from './say';
 
 const SHAPES: Readonly<Record<Focus, string>> = {

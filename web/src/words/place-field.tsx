@@ -1,5 +1,6 @@
 /** Choosing where a session is held. */
 import { type Place, placeKey, type PlaceRef } from '@waxwing/core/client';
+
 import { Choice } from './choice';
 import { say } from './say';
 

@@ -2,15 +2,16 @@
 import { becauseWords } from '@waxwing/core/formats';
 import { inWords, label } from '@waxwing/core/movement';
 import {
-  minuteWords,
   type FixDoes,
   type LeftOut,
+  minuteWords,
   type PenaltyKind,
   type Reordered,
   type SuggestReason,
   type Wrong,
 } from '@waxwing/core/planning';
-import { whyWords, type NameOf } from './reasons';
+
+import { type NameOf, whyWords } from './reasons';
 import { say } from './say';
 
 /** Names of movements and of people. */

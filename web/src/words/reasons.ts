@@ -1,12 +1,13 @@
 /** Why a line of a plan, a next dose or a next rung is what it is: the one place where these reasons become sentences. */
 import type { Ease } from '@waxwing/core/client';
 import { holdWords, partsWords } from '@waxwing/core/dosage';
+import type { SinceLast } from '@waxwing/core/floor';
 import { CLOSED_BY } from '@waxwing/core/formats';
 import { signWords } from '@waxwing/core/ladder';
-import type { SinceLast } from '@waxwing/core/floor';
-import { demandWords, inWords, UNIT_WORDS, weightWords, type DoseMode, type Effort } from '@waxwing/core/movement';
+import { demandWords, type DoseMode, type Effort, inWords, UNIT_WORDS, weightWords } from '@waxwing/core/movement';
 import type { LineReason, PICKED } from '@waxwing/core/planning';
 import type { Closing, Held } from '@waxwing/core/progress';
+
 import { say } from './say';
 
 /** The name of a movement; its id where it is in no list any more. */

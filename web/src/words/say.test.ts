@@ -1,9 +1,11 @@
 /** Every sentence of the interface is in one file, so that another language is another file: nothing is said anywhere else, and nothing is kept unsaid. */
-import { expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
+import { expect, test } from '@jest/globals';
 import ts from 'typescript';
+
 import { say } from './say';
 
 const SRC = join(dirname(fileURLToPath(import.meta.url)), '..');

@@ -2,6 +2,7 @@
 import { becauseWords } from '@waxwing/core/formats';
 import type { RuledOutBy, SwapFact, SwapReason } from '@waxwing/core/ladder';
 import { demandWords, inWords, kitWords, leverWords, SPACE_WORDS } from '@waxwing/core/movement';
+
 import { say } from './say';
 
 export const REASON_WORDS: Readonly<Record<SwapReason, string>> = say.library.reasonWords;

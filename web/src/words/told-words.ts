@@ -3,6 +3,7 @@ import { painPlace } from '@waxwing/core/client';
 import { label, type Movement } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
 import { type Lane, movementIn } from '@waxwing/core/session';
+
 import { lower } from './plan-words';
 import type { NameOf } from './reasons';
 import { say } from './say';

@@ -1,10 +1,11 @@
 /** What comes next for a client in a movement, in words, by the policy that plan and floor go by. */
+import { useQuery } from '@tanstack/react-query';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { buildCatalog, signWords } from '@waxwing/core/ladder';
-import { nextTime, standingOf, towards, type TimeQuestion } from '@waxwing/core/progress';
+import { nextTime, standingOf, type TimeQuestion, towards } from '@waxwing/core/progress';
 import type { Lane } from '@waxwing/core/session';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+
 import { clientOnDayQuery, movementsQuery, studioQuery } from '../api/queries';
 import { today } from './dates';
 import { whyWords } from './reasons';

@@ -3,12 +3,13 @@ import { expect, test } from '@jest/globals';
 import type { Movement } from '@waxwing/core/movement';
 import type { LineReason, Note, Reordered, Wrong } from '@waxwing/core/planning';
 import type { Lane } from '@waxwing/core/session';
+
+import { noteWords } from './brief-words';
 import { correctionReason } from './coaching-words';
+import { someOf } from './names';
 import { fixWords, leftOutWords, savedWords, suggestWords, wrongWords } from './plan-words';
 import { heldWords, reasonWords, whyWords } from './reasons';
 import { ruledOutWords, swapWords } from './swap-words';
-import { noteWords } from './brief-words';
-import { someOf } from './names';
 import { doneWords, listed, nextWords, seenWords } from './told-words';
 
 const NAMES = { movement: (id: string) => ({ row: 'Row', squat: 'Goblet squat' })[id] ?? id, client: () => 'Ada' };

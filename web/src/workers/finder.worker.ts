@@ -1,6 +1,7 @@
 /** The search index, off the page's own thread: neither reading the library nor searching it holds up typing. */
 import { buildFinding, type Finding, type FoundFault } from '@waxwing/core/movement';
 import { expose } from 'comlink';
+
 import { call } from '../api/http';
 
 export interface Found {

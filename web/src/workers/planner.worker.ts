@@ -10,6 +10,7 @@ import {
 } from '@waxwing/core/planning';
 import { expose } from 'comlink';
 import { v7 as uuidv7 } from 'uuid';
+
 import { faultIn, type FaultNames } from '../plan/fault-in';
 
 let movements: readonly MovementSummary[] = [];
