@@ -15,7 +15,7 @@ const YEAR = 365;
 
 const yearWords = (days: number): string => {
   const years = Math.round(days / YEAR);
-  return years === 1 ? '1 year' : `${years} years`;
+  return say.door.years(years);
 };
 
 export function KeepsForm() {

@@ -90,7 +90,7 @@ function wordsOf(paths: readonly Path[]): string {
       const [start] = path.points;
       const end = furthest(path);
       const way = WAYS.find(([, is]) => is(end.x - (start?.x ?? 0), end.y - (start?.y ?? 0)))?.[0] ?? '';
-      return `${path.side} ${path.part} ${Math.round(path.reach)} cm ${way}`;
+      return say.figures.way(`${path.side} ${path.part}`, Math.round(path.reach), way);
     })
     .join(', ');
 }

@@ -51,7 +51,7 @@ export function FinishSheet({
         {open.map(({ view, lines }) => (
           <li key={view.client.id} className="py-2">
             {views.length > 1 && <strong>{firstName(view.client)}: </strong>}
-            {lines.map(({ name, sets }) => `${name}, ${sets === 1 ? '1 set' : `${sets} sets`}`).join(' · ')}
+            {lines.map(({ name, sets }) => `${name}, ${say.common.sets(sets)}`).join(' · ')}
           </li>
         ))}
       </ul>

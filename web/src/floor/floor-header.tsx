@@ -183,7 +183,7 @@ function Left({ live, views, onOpen }: { live: LiveSession; views: readonly Lane
   if (over === 0)
     return (
       <p className="quiet">
-        {say.floor.timeLeft(toDo >= LAST_MINUTES ? `${Math.round(toDo / 60)} min` : minuteWords(toDo))}
+        {say.floor.timeLeft(toDo >= LAST_MINUTES ? say.common.inMinutes(Math.round(toDo / 60)) : minuteWords(toDo))}
       </p>
     );
   return (

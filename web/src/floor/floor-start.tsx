@@ -127,7 +127,7 @@ function Plans({
             <span>
               <span className="text-xl font-semibold">{namesOf(plan)}</span>
               <span className="quiet block">
-                {[when(plan), plan.name, `${plan.minutes} min`].filter(Boolean).join(' · ')}
+                {[when(plan), plan.name, say.common.inMinutes(plan.minutes)].filter(Boolean).join(' · ')}
               </span>
             </span>
             <StartSession clientIds={plan.clients.map(({ id }) => id)} planId={plan.id}>

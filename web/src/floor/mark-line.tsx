@@ -15,7 +15,7 @@ const ORDINALS = [
   say.floor.fifth,
   say.floor.sixth,
 ] as const;
-const ordinal = (set: number): string => `${ORDINALS[set] ?? `${set}th`} set`;
+const ordinal = (set: number): string => say.floor.nthSet(ORDINALS[set] ?? `${set}th`);
 
 function signWords(sign: MarkSign, faultName: (id: string) => string): string {
   switch (sign.code) {
@@ -24,7 +24,7 @@ function signWords(sign: MarkSign, faultName: (id: string) => string): string {
     case 'below-last-time':
       return say.floor.fewerThanLastTime(sign.by);
     case 'fault-again':
-      return `${faultName(sign.fault)} in ${sign.sets} sets`;
+      return say.floor.faultInSets(faultName(sign.fault), sign.sets);
     case 'harder':
       return sign.effort === 'failed' ? say.floor.aSetFailed : say.floor.itTurnedHard;
     case 'broken':

@@ -25,9 +25,9 @@ export function canEnd(parts: readonly Part[], { index, count }: Ended, by: 1 | 
 export function partsTotalWords(parts: readonly Part[]): string {
   const { reps, pulses, held } = partTotals(parts);
   return [
-    ...(reps > 0 ? [`${reps} reps`] : []),
-    ...(pulses > 0 ? [`${pulses} pulses`] : []),
-    ...(held > 0 ? [`${held} s held`] : []),
+    ...(reps > 0 ? [say.floor.reps(reps)] : []),
+    ...(pulses > 0 ? [say.floor.pulses(pulses)] : []),
+    ...(held > 0 ? [say.floor.secondsHeld(held)] : []),
   ].join(', ');
 }
 

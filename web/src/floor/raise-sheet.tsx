@@ -16,8 +16,8 @@ export function RaiseSheet({ view, onClose }: { view: LaneView; onClose: () => v
   const words = (raise: Raise): string => {
     if ('movementId' in raise) return movementOf(view, raise.movementId)?.name ?? raise.movementId;
     const { dose } = raise;
-    if (raise.lever === 'rest') return `${dose.rest ?? 0} s rest`;
-    return raise.lever === 'reps' ? doseWords(dose, mode) : `${doseWords(dose, mode)}, tempo ${dose.tempo}`;
+    if (raise.lever === 'rest') return say.floor.secondsRest(dose.rest ?? 0);
+    return raise.lever === 'reps' ? doseWords(dose, mode) : say.floor.doseAndTempo(doseWords(dose, mode), dose.tempo);
   };
   const take = (raise: Raise) => {
     tap('movementId' in raise ? swapTo(view, raise.movementId, 'harder', uuidv7) : setDose(view, raise.dose, uuidv7));

@@ -11,7 +11,6 @@ import { exportOf, isAgreed, queueState, sendRefusedAgain, subscribeQueue } from
 export function SaveState({ sessionId, awake = true }: { sessionId: string; awake?: boolean }) {
   const { waiting, unwritten, refused, why, trouble } = useSyncExternalStore(subscribeQueue, queueState);
   const queries = useQueryClient();
-  const taps = (n: number) => (n === 1 ? '1 tap' : `${n} taps`);
   const save = async () => {
     const address = URL.createObjectURL(await exportOf(sessionId));
     const link = document.createElement('a');
@@ -23,7 +22,7 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
   if (unwritten > 0)
     return (
       <p role="alert" className="text-error ml-auto flex items-center gap-2 font-bold">
-        {say.floor.onlyInMemoryThisDevice(taps(unwritten))}
+        {say.floor.onlyInMemoryThisDevice(unwritten)}
         <button type="button" className="btn target" onClick={() => void save()}>
           <Download aria-hidden size={20} />
           {say.floor.saveAFile}
@@ -34,7 +33,7 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
     <p role="status" className={`not-[span+*]:ml-auto ${refused > 0 ? 'text-error font-bold' : 'quiet'}`}>
       {refused > 0 ? (
         <>
-          {say.floor.keptHereNotTakenBy(taps(refused))}
+          {say.floor.keptHereNotTakenBy(refused)}
           {why}{' '}
           <button
             type="button"
@@ -47,7 +46,7 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
           </button>
         </>
       ) : trouble ? (
-        `${TROUBLE_WORDS[trouble]} · ${waiting > 0 ? say.floor.keptOnThisDevice(taps(waiting)) : say.floor.nothingWaitsHere}`
+        `${TROUBLE_WORDS[trouble]} · ${waiting > 0 ? say.floor.keptOnThisDevice(waiting) : say.floor.nothingWaitsHere}`
       ) : waiting > 0 ? (
         say.common.saving
       ) : isAgreed(sessionId) ? (

@@ -132,7 +132,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const { lighter, heavier } = neighboursOf(load, loads);
   const by = mode === 'reps' ? 1 : 5;
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
-  const side = sideNow === 'both' ? '' : `${label(sideNow)} side`;
+  const side = sideNow === 'both' ? '' : say.floor.sideOf(label(sideNow));
 
   const fresh = (entry?.sets.length ?? 0) === 0;
   // What was planned outside of the usual window was planned so.
@@ -221,7 +221,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             {parts ? partsTotalWords(parts) : measures ? '' : say.floor.aim(aim, unit)}
             {totals && totals.sets > 0
               ? say.floor.soFar(
-                  movement.sides === 'each' ? `${totals.left} left, ${totals.right} right` : totals.amount,
+                  movement.sides === 'each' ? say.floor.leftRight(totals.left, totals.right) : totals.amount,
                 )
               : ''}
             {!fresh && <SetUpNote view={view} movement={movement} />}

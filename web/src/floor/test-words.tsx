@@ -49,8 +49,7 @@ export function TestOutcome({ view }: { view: LaneView }) {
   return (
     <p role="status" className="mt-1 font-bold">
       {test.name}: {value} {test.unit}
-      {gain !== undefined &&
-        (gain === 0 ? say.floor.sameAsLastTime : say.floor.moreLessThanLastTime(Math.abs(gain), gain))}
+      {gain !== undefined && (gain === 0 ? say.floor.sameAsLastTime : say.floor.moreLessThanLastTime(gain))}
     </p>
   );
 }

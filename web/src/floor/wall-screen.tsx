@@ -136,9 +136,9 @@ function sideWords(view: LaneView, clock: Timer | undefined, now: number): strin
   const { movement, step } = view;
   if (movement?.sides !== 'each' || !step) return '';
   if (step.lane.side === 'alternating') return say.floor.inTurn;
-  if (step.lane.side) return `${label(step.lane.side)} side`;
-  if (!clock || !view.clock) return `${label(sideNext(view))} side`;
-  return `${label(sideByClock(step.set, clock, now))} side`;
+  if (step.lane.side) return say.floor.sideOf(label(step.lane.side));
+  if (!clock || !view.clock) return say.floor.sideOf(label(sideNext(view)));
+  return say.floor.sideOf(label(sideByClock(step.set, clock, now)));
 }
 
 /** One movement that anybody here can do instead. */

@@ -309,7 +309,7 @@ function SmallLadder({ counts }: { counts: readonly number[] }) {
       width={counts.length * step}
       height={height}
       role="img"
-      aria-label={`${counts.length} ${counts.length === 1 ? 'level' : 'levels'}`}
+      aria-label={say.library.levels(counts.length)}
       className="shrink-0"
     >
       {counts.flatMap((count, level) => {

@@ -58,7 +58,9 @@ function LevelWords({ movement: { id, families } }: { movement: Movement }) {
     .map((family) => {
       const known = all.find((one) => one.family === family);
       const level = known?.members.find(({ movement }) => movement.id === id)?.level;
-      return known && level !== undefined ? `${label(family)}, level ${level} of ${known.levels}` : label(family);
+      return known && level !== undefined
+        ? say.library.levelInFamily(label(family), level, known.levels)
+        : label(family);
     })
     .join(' · ');
 }

@@ -129,7 +129,7 @@ function Side({
             <button
               key={`${place.region} ${place.side}`}
               type="button"
-              aria-label={`${placeWords(place)}: ${pain ? QUALITY_WORDS[pain.quality] : 'nothing'}`}
+              aria-label={`${placeWords(place)}: ${pain ? QUALITY_WORDS[pain.quality] : say.people.nothing}`}
               className={`absolute flex h-9 w-9 -translate-x-1/2 -translate-y-1/2 items-center justify-center rounded-full border-2 text-lg font-bold ${
                 pain && pain.quality !== 'sore'
                   ? 'alarm border-white'

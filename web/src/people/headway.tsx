@@ -38,13 +38,7 @@ export function HeadwayStrip({ clientId, unit }: { clientId: string; unit: Clien
       <Column
         title={say.people.rungsClimbed}
         figure={headway ? String(climbed.reduce((sum, { levels }) => sum + levels, 0)) : '–'}
-        unit={
-          climbed.length === 0
-            ? say.people.soFar
-            : climbed.length === 1
-              ? say.people.in1Family
-              : say.people.inFamilies(climbed.length)
-        }
+        unit={climbed.length === 0 ? say.people.soFar : say.people.inFamilies(climbed.length)}
       >
         <ul>
           {climbed.slice(0, MOST).map(({ family, to, levels }) => (

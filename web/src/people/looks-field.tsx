@@ -11,7 +11,7 @@ const partsOf = (looks: Looks): [Build, Tone] => looks.split('-') as [Build, Ton
 
 const looksWords = (looks: Looks): string => {
   const [build, tone] = partsOf(looks);
-  return `${BUILD_WORDS[build]}, ${tone} skin`;
+  return say.people.looks(BUILD_WORDS[build], tone);
 };
 
 /** @param nobody what it means that nobody is chosen */

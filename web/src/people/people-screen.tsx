@@ -126,7 +126,7 @@ function Rows({ label, clients, now }: { label: string; clients: readonly Client
 /** What to know at a glance, in a few words. */
 const knowWords = ({ limits, screened, goal }: ClientSummary): React.ReactNode => {
   const notes = [
-    limits > 0 ? `${limits} ${limits === 1 ? 'limit' : 'limits'}` : '',
+    limits > 0 ? say.people.limitsKnown(limits) : '',
     screened === false ? say.people.healthQuestionsNotAsked : '',
   ].filter(Boolean);
   return (

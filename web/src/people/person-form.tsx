@@ -125,7 +125,7 @@ export function NewPersonScreen() {
     <PersonForm
       title={say.common.addAClient}
       start={BLANK}
-      back={say.people.people}
+      back="/people"
       save={(fields) => call('POST /clients', { body: checked(newClientSchema, bodyOf(fields)) })}
     />
   );

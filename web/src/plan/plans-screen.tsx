@@ -85,7 +85,7 @@ function List({ title, plans }: { title: string; plans: readonly PlanSummary[] }
           lead: plan.startsAt ? `${dayWords(plan.startsAt)}, ${timeWords(plan.startsAt)}` : say.plan.noDay,
           name: plan.clients.map(({ name }) => name).join(say.common.and) || plan.name,
           about: plan.name,
-          aside: plan.filled === 0 ? say.common.stillEmpty : `${plan.filled} of ${plan.minutes} min`,
+          aside: plan.filled === 0 ? say.common.stillEmpty : say.today.filled(plan.filled, plan.minutes, false),
         }))}
       />
     </section>

@@ -20,7 +20,7 @@ export function ReadPlan({ stored, world }: { stored: StoredPlan; world: World }
       back={{ to: '/plan', name: say.common.plan }}
       about={[
         when,
-        `${stored.minutes} min`,
+        say.common.inMinutes(stored.minutes),
         world.place.name,
         world.clients.map(({ name }) => name).join(say.common.and),
       ]

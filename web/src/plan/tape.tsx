@@ -31,11 +31,11 @@ export const itemName = (item: PlanItem, { context }: World): string => {
     ...new Set(
       item.lanes.map(({ movementId, withId }) => {
         const own = context.find(movementId)?.name ?? movementId;
-        return withId === null ? own : `${own} with ${context.find(withId)?.name ?? withId}`;
+        return withId === null ? own : say.plan.oneWith(own, context.find(withId)?.name ?? withId);
       }),
     ),
   ];
-  return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(' / ');
+  return names.length > 2 ? say.plan.oneAndMore(names[0] ?? '', names.length - 1) : names.join(' / ');
 };
 
 interface Props {

@@ -119,7 +119,8 @@ function FaultsOverTime({ record }: { record: ClientRecord }) {
 }
 
 /** Words by their focus, everything else by its kind. */
-const styleOf = ({ kind, focus }: Trial): string => (kind === 'say' && focus ? `${label(focus)} words` : label(kind));
+const styleOf = ({ kind, focus }: Trial): string =>
+  kind === 'say' && focus ? say.review.focusWords(label(focus)) : label(kind);
 
 function WhatWorks({ trials }: { trials: readonly Trial[] }) {
   const { ink, line, second } = useColours();
@@ -131,7 +132,9 @@ function WhatWorks({ trials }: { trials: readonly Trial[] }) {
     .sort((a, b) => b.share - a.share);
   return (
     <Picture
-      said={styles.map(({ style, tried, share }) => `${style}: ${Math.round(share * 100)} % of ${tried}`).join('; ')}
+      said={styles
+        .map(({ style, tried, share }) => say.review.shareOf(style, Math.round(share * 100), tried))
+        .join('; ')}
       data={{
         labels: styles.map(({ style, tried }) => `${style} (${tried})`),
         datasets: [

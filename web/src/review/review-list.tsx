@@ -36,7 +36,7 @@ export function ReviewList() {
                 lead: `${dayWords(startedAt)}, ${timeWords(startedAt)}`,
                 name: clients.map(({ name }) => name).join(say.common.and),
                 about: someOf(movements.map(nameOf)),
-                aside: finishedAt && `${minutesBetween(startedAt, finishedAt)} min`,
+                aside: finishedAt && say.common.inMinutes(minutesBetween(startedAt, finishedAt)),
               }))}
             />
           )

@@ -56,7 +56,9 @@ function Review({ live }: { live: LiveSession }) {
         title={view.clients.map((client) => client.name).join(say.common.and)}
         back={{ to: '/review', name: say.common.review }}
         about={`${dayWords(view.startedAt)}, ${timeWords(view.startedAt)} · ${
-          state.finishedAt ? `${minutesBetween(view.startedAt, state.finishedAt)} min` : say.review.notFinished
+          state.finishedAt
+            ? say.common.inMinutes(minutesBetween(view.startedAt, state.finishedAt))
+            : say.review.notFinished
         }`}
         actions={
           <>
@@ -200,7 +202,7 @@ function NotDone({ lane, view, find }: { lane: Lane; view: SessionView; find: (i
     const own = steps.filter((step) => step.itemId === itemId);
     const open = own.filter(({ state }) => state !== 'done').length;
     return open > 0
-      ? [{ itemId, movementId: own[0]?.lane.movementId ?? '', open: `${open} of ${own.length} sets` }]
+      ? [{ itemId, movementId: own[0]?.lane.movementId ?? '', open: say.review.openOf(open, own.length) }]
       : [];
   });
   const rows = [...short, ...dropped];

@@ -2,10 +2,8 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 
-import { say } from '../words/say';
-
 /** A column to read or fill in, or the width to work in. */
-const WIDTHS = { reading: say.shell.pagePageReading, work: 'page' } as const;
+const WIDTHS = { reading: 'page page-reading', work: 'page' } as const;
 
 interface Head {
   title: ReactNode;

@@ -41,7 +41,7 @@ export function MovePlan({ plan, onClose }: { plan: PlanSummary; onClose: () => 
             <option value={0}>{say.today.noOnlyThisOnce}</option>
             {Array.from({ length: MOST_WEEKS }, (_, i) => i + 1).map((n) => (
               <option key={n} value={n}>
-                {n === 1 ? say.today.andOneWeekMore : say.today.andWeeksMore(n)}
+                {say.today.andWeeksMore(n)}
               </option>
             ))}
           </select>

@@ -36,7 +36,9 @@ export function noteWords(note: Note, nameOf: NameOf): string {
     case 'left':
       return say.today.leftOverFromLastTime(namesOf(note.movementIds, nameOf));
     case 'away':
-      return say.today.notHereFor(note.days >= 21 ? `${Math.round(note.days / 7)} weeks` : `${note.days} days`);
+      return say.today.notHereFor(
+        note.days >= 21 ? say.today.weeks(Math.round(note.days / 7)) : say.today.days(note.days),
+      );
     case 'first-time':
       return say.today.firstSession;
   }

@@ -72,12 +72,12 @@ export function fixWords(does: FixDoes, { movement, client }: Names): string {
     case 'leave-out':
       return say.plan.leaveItOut;
     case 'amount':
-      return `${client(does.clientId)}: ${does.amount} in a turn`;
+      return say.plan.inATurn(client(does.clientId), does.amount);
     case 'same-rounds':
       return say.plan.doEveryRoundAsThe;
     case 'load': {
       const take = `${does.to}${does.amount === null ? '' : say.plan.repsForTheSameEffort(does.amount)}`;
-      return does.clientId === null ? say.plan.takeThis(take) : `${client(does.clientId)}: take ${take}`;
+      return does.clientId === null ? say.plan.takeThis(take) : say.plan.takesThis(client(does.clientId), take);
     }
     case 'stations':
       return say.plan.goRoundAsStations;
@@ -140,16 +140,14 @@ const BETTER: Readonly<Record<PenaltyKind, string>> = say.plan.better;
 /** `6 fewer weight changes, 4:00 min saved`; what the order is better for where no time is saved. */
 export function savedWords({ saved, better, moved }: Reordered): string {
   if (!moved) return say.plan.thisOrderIsAlreadyThe;
-  const less = (n: number, one: string, many: string) =>
-    `${Math.abs(n)} ${n > 0 ? 'fewer' : 'more'} ${Math.abs(n) === 1 ? one : many}`;
   const seconds = Math.abs(saved.seconds);
   const words = [
-    ...(saved.weightChanges === 0 ? [] : [less(saved.weightChanges, say.plan.weightChange, say.plan.weightChanges)]),
-    ...(saved.floorTrips === 0 ? [] : [less(saved.floorTrips, say.plan.tripToTheFloor, say.plan.tripsToTheFloor)]),
+    ...(saved.weightChanges === 0 ? [] : [say.plan.fewerWeightChanges(saved.weightChanges)]),
+    ...(saved.floorTrips === 0 ? [] : [say.plan.fewerFloorTrips(saved.floorTrips)]),
     ...(seconds === 0
       ? []
       : [
-          `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')} min ${saved.seconds > 0 ? 'saved' : 'more'}`,
+          say.plan.timeSaved(`${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`, saved.seconds > 0),
         ]),
   ];
   const gains = better.map((kind) => BETTER[kind]).join(say.plan.and);

@@ -68,7 +68,7 @@ interface Done {
 const felt = (effort: Effort | null): string => (effort ? say.reasons.felt(effort) : '');
 
 /** `12 reps clean, felt medium`. */
-const reached = ({ amount, mode, effort }: Done): string => `${amount} ${UNIT_WORDS[mode]} clean${felt(effort)}`;
+const reached = ({ amount, mode, effort }: Done): string => say.reasons.reached(amount, UNIT_WORDS[mode], felt(effort));
 
 /** `9 reps, felt hard with heels lift`. */
 function told({ amount, mode, effort, faults }: Done & { faults: readonly (string | null)[] }): string {
@@ -123,7 +123,7 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
     case 'next-load':
       return say.reasons.nextIs(reached(reason), reason.to);
     case 'heavier':
-      return `${reached(reason)}: up ${percent(reason.share)} to ${reason.to}, from ${reason.next} again.`;
+      return say.reasons.heavier(reached(reason), percent(reason.share), reason.to, reason.next);
     case 'longer-first':
       return say.reasons.longerFirst(jumped(reason));
     case 'earned':
@@ -205,7 +205,7 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
     case 'kept-from-last-time':
       return say.reasons.keptFromLastTime;
     case 'moved':
-      return `${reason.way === 'up' ? say.reasons.up : say.reasons.down} from ${nameOf(reason.movementId)}:`;
+      return say.reasons.moved(reason.way === 'up', nameOf(reason.movementId));
     case 'instead':
       return say.reasons.insteadOf(nameOf(reason.movementId), closingWords(reason.by));
     case 'prepares':

@@ -38,6 +38,8 @@ function placeOf(node: ts.Node): { child: boolean; attribute: string | null } {
     }
     const passes =
       ts.isParenthesizedExpression(outer) ||
+      ts.isTemplateSpan(outer) ||
+      ts.isTemplateExpression(outer) ||
       (ts.isConditionalExpression(outer) && outer.condition !== inner) ||
       (ts.isBinaryExpression(outer) && /^(\?\?|\|\||&&)$/.test(outer.operatorToken.getText()));
     if (!passes) break;
@@ -53,6 +55,8 @@ const styles = (words: string): boolean =>
 
 function reads(words: string): boolean {
   if (NO_LANGUAGE.test(words.trim())) return false;
+  // `3 sets`, or a word beside a value.
+  if (/(\d|…) \p{Ll}{2,}|\p{Ll}{2,}:? …/u.test(words) && !styles(words)) return true;
   return /^[\s,;:·]*\p{Lu}\p{Ll}+/u.test(words) || (/\p{Ll}{2,}[,;:.]? \p{Ll}{2,}/u.test(words) && !styles(words));
 }
 

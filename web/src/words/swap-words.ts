@@ -25,7 +25,7 @@ function factWords(fact: SwapFact): string {
     case 'rungs': {
       const direction = fact.levels < 0 ? 'easier' : 'harder';
       const changes = [...new Set(fact.levers.map((lever) => leverWords(lever, direction)))];
-      const rungs = Math.abs(fact.levels) === 1 ? say.library.oneRung : `${Math.abs(fact.levels)} rungs`;
+      const rungs = say.library.rungs(Math.abs(fact.levels));
       return `${rungs} ${direction}: ${changes.slice(0, MOST_LEVERS).join(', ')}`;
     }
     case 'same-muscles':

@@ -45,12 +45,12 @@ export function seenWords(lane: Lane, find: Find): string {
     seen.length === 0
       ? say.review.noFaultWasMarked
       : [
-          solved.length > 0 ? `${listed(solved)} ${solved.length === 1 ? 'was' : 'were'} solved` : '',
+          solved.length > 0 ? say.review.wereSolved(listed(solved), solved.length) : '',
           still.length > 0 ? say.review.isAreStillOpen(listed(still), still.length) : '',
         ]
           .filter(Boolean)
           .join('; ');
-  const pains = [...new Set(lane.pains.map((pain) => `${pain.quality} pain: ${painPlace(pain)}`))];
+  const pains = [...new Set(lane.pains.map((pain) => say.review.painAt(pain.quality, painPlace(pain))))];
   return label(
     `${pains.length > 0 ? `${listed(pains)}; ` : ''}${faults}${pains.length === 0 ? say.review.nothingHurt : ''}.`,
   );

@@ -49,7 +49,7 @@ export function nextTimeWords(question: TimeQuestion): string {
   const nameOf = (id: string) => question.find(id)?.name ?? id;
   const step = nextTime(question);
   const why = whyWords(step.why, nameOf);
-  if (step.kind === 'rung-down') return step.to === null ? why : `${why} Next: ${nameOf(step.to)}.`;
+  if (step.kind === 'rung-down') return step.to === null ? why : say.reasons.whyAndNext(why, nameOf(step.to));
   const sign = step.code === 'window' || step.code === 'same-again' ? towards(question) : null;
   return sign && !sign.ready
     ? say.shell.ofSessionsTowards(why, sign.met, sign.needed, nameOf(sign.id), signWords(sign.sign))
