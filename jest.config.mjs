@@ -19,4 +19,5 @@ export default {
   projects: ['core', 'body', 'library', 'server', 'web'].map(project),
   // A slow machine is not a fault: a test fails by what it finds, and only a hang runs into this.
   testTimeout: 60_000,
+  maxWorkers: '100%',
 };

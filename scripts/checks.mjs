@@ -1,6 +1,8 @@
 /** The checks that need no running application, each a command that fails when something is wrong. */
 
-/** @type {readonly { name: string, command: string, args: string[] }[]} */
+/** @typedef {{ name: string, command: string, args: string[] }} Check */
+
+/** The first builds what the others read. @type {readonly [Check, ...Check[]]} */
 export const CHECKS = [
   { name: 'types', command: 'npx', args: ['tsc', '-b'] },
   { name: 'types of the page', command: 'npx', args: ['tsc', '-p', 'web'] },
