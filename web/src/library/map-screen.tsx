@@ -197,7 +197,7 @@ function Rung({ data: { movement, outside, chosen, who } }: NodeProps<Node<RungD
       aria-current={chosen || undefined}
       className={`bg-base-100 text-base-content relative flex flex-col justify-center border-2 px-2 text-center text-base leading-tight ${
         chosen
-          ? 'border-base-content bg-base-300 font-bold'
+          ? 'border-base-content bg-base-200 ring-base-content font-bold ring-4'
           : outside
             ? 'border-base-300 border-dashed'
             : 'border-base-300'

@@ -78,7 +78,7 @@ function Day({
         data-over={isOver}
         className={`flex h-full min-h-16 w-full cursor-pointer flex-col border-t-4 px-1 pt-1 pb-2 text-left sm:px-2 ${
           isToday ? 'border-accent' : 'border-base-300'
-        } ${isShown ? 'bg-base-200' : ''} ${isOver ? 'bg-base-300' : 'hover:bg-base-200'}`}
+        } ${isShown ? 'bg-base-200' : ''} ${isOver ? 'bg-base-200 outline-4 outline-dashed' : 'hover:bg-base-200'}`}
         onClick={() => onDay(day)}
       >
         <span className={isShown ? 'font-bold underline decoration-2 underline-offset-4' : ''}>
