@@ -68,6 +68,14 @@ test('addresses that lead nowhere, and a server that is away, are told plainly',
   await expect(page.getByText('There is no such page')).toBeVisible();
   await page.goto(`${studio.address}/library/moon-squat`);
   await expect(page.getByText('There is nothing here')).toBeVisible();
+  await page.getByRole('link', { name: 'To the day' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Today' })).toBeVisible();
+  // Of somebody who is not here nobody knows what is closed: no movement passes for open.
+  for (const path of ['/library?fit=open&client=nobody', '/library/goblet-squat/swap?client=nobody']) {
+    await page.goto(`${studio.address}${path}`);
+    await expect(page.getByText('There is nothing here')).toBeVisible();
+    await expect(page.getByRole('link', { name: /Bodyweight squat/ })).toHaveCount(0);
+  }
   await page.goto(`${studio.address}/library`);
   await expect(page.getByRole('link', { name: /Bodyweight squat/ })).toBeVisible();
   await studio.stop();

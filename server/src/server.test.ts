@@ -202,6 +202,10 @@ describe('movements', () => {
   test('that do not exist are a 404, and text that is not JSON is refused as such', async () => {
     const missing: Answer = await server.http.get('/api/movements/moon-squat');
     expect([missing.status, missing.type]).toEqual([404, 'application/problem+json']);
+    for (const path of ['clients/nobody', 'plans/nobody/sheet', 'sessions/nobody/events']) {
+      const nobody: Answer = await server.http.get(`/api/${path}`);
+      expect([nobody.status, nobody.type]).toEqual([404, 'application/problem+json']);
+    }
     const garbled: Answer = await server.http
       .patch('/api/movements/goblet-squat')
       .set('Content-Type', 'application/json')

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiConsumes, ApiOperation, ApiTags } from '@nestjs/swagger';
 import {
   type ClientChange,
@@ -11,6 +11,7 @@ import { onDayFor, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 
 import { About, Audited, ForEverybody, ForOwner, ForTrainers, FromDevice, Who } from '../door/allowed.js';
+import { AN_ID } from '../problems/an-id.js';
 import { document } from '../problems/document.js';
 import { ClientFilesService } from './client-files.service.js';
 import { DayParam, RemoveClientDto } from './clients.dto.js';
@@ -36,7 +37,7 @@ export class ClientsController {
   @About({ client: ['params.id'] })
   @Audited('client-read')
   @ApiOperation({ summary: 'One client, health note included' })
-  read(@Param('id', ParseUUIDPipe) id: string) {
+  read(@Param('id', AN_ID) id: string) {
     return this.clients.read(id);
   }
 
@@ -46,7 +47,7 @@ export class ClientsController {
   @ApiOperation({
     summary: 'A client as they are on one day: what a session needs to know of them, and nothing private',
   })
-  async onDay(@Who() visitor: Visitor, @Param('id', ParseUUIDPipe) id: string, @Param() { day }: DayParam) {
+  async onDay(@Who() visitor: Visitor, @Param('id', AN_ID) id: string, @Param() { day }: DayParam) {
     return onDayFor(visitor, clientOnDay(await this.clients.read(id), day));
   }
 
@@ -63,7 +64,7 @@ export class ClientsController {
   @About({ client: ['params.id'] })
   @Audited('client-changed')
   @ApiOperation({ summary: 'Change a client; 409 when the version is stale' })
-  edit(@Param('id', ParseUUIDPipe) id: string, @Body(document(clientChangeSchema)) fields: ClientChange) {
+  edit(@Param('id', AN_ID) id: string, @Body(document(clientChangeSchema)) fields: ClientChange) {
     return this.clients.edit(id, fields);
   }
 
@@ -75,7 +76,7 @@ export class ClientsController {
   remove(
     @Who() visitor: Visitor,
     @FromDevice() device: string,
-    @Param('id', ParseUUIDPipe) id: string,
+    @Param('id', AN_ID) id: string,
     @Body() { name }: RemoveClientDto,
   ) {
     return this.files.remove(id, name, { visitor, device });
@@ -86,7 +87,7 @@ export class ClientsController {
   @About({ client: ['params.id'] })
   @Audited('client-exported', 'all')
   @ApiOperation({ summary: 'All data of one client, health note included' })
-  async file(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+  async file(@Param('id', AN_ID) id: string, @Res({ passthrough: true }) response: Response) {
     const file = await this.files.file(id);
     response.attachment(`${file.client.name}.json`);
     return file;

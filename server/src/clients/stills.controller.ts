@@ -1,7 +1,8 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 
 import { About, Audited, ForTrainers } from '../door/allowed.js';
+import { AN_ID } from '../problems/an-id.js';
 import { StillsService } from './stills.service.js';
 
 @ApiTags('clients')
@@ -14,7 +15,7 @@ export class StillsController {
   @About({ client: ['params.clientId'] })
   @Audited('client-read', 'pictures')
   @ApiOperation({ summary: 'Pictures kept of a client’s clips, latest first' })
-  async list(@Param('clientId', ParseUUIDPipe) clientId: string) {
+  async list(@Param('clientId', AN_ID) clientId: string) {
     return { items: await this.stills.list(clientId) };
   }
 
@@ -23,7 +24,7 @@ export class StillsController {
   @About({ client: ['params.clientId'] })
   @Audited('client-changed', 'pictures')
   @ApiOperation({ summary: 'Keep a picture of a clip; 422 when the client has not agreed to be filmed' })
-  add(@Param('clientId', ParseUUIDPipe) clientId: string, @Body() body: unknown) {
+  add(@Param('clientId', AN_ID) clientId: string, @Body() body: unknown) {
     return this.stills.add(clientId, body);
   }
 
@@ -33,7 +34,7 @@ export class StillsController {
   @Audited('client-changed', 'pictures')
   @HttpCode(204)
   @ApiOperation({ summary: 'Let a picture go for good' })
-  remove(@Param('clientId', ParseUUIDPipe) clientId: string, @Param('id', ParseUUIDPipe) id: string) {
+  remove(@Param('clientId', AN_ID) clientId: string, @Param('id', AN_ID) id: string) {
     this.stills.remove(clientId, id);
   }
 }

@@ -1,7 +1,8 @@
-import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 
+import { AN_ID } from '../problems/an-id.js';
 import { AccountsService } from './accounts.service.js';
 import { About, ForOwner, ForTrainers, FromDevice, Who } from './allowed.js';
 import { AddAccountDto, ChangeAccountDto, TrainersDto } from './door.dto.js';
@@ -35,7 +36,7 @@ export class AccountsController {
   change(
     @Who() visitor: Visitor,
     @FromDevice() device: string,
-    @Param('id', ParseUUIDPipe) id: string,
+    @Param('id', AN_ID) id: string,
     @Body() change: ChangeAccountDto,
   ) {
     return this.accounts.change(visitor, device, id, change);
@@ -45,7 +46,7 @@ export class AccountsController {
   @HttpCode(200)
   @ForOwner()
   @ApiOperation({ summary: 'A new code for somebody who has none or lost theirs' })
-  code(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', ParseUUIDPipe) id: string) {
+  code(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', AN_ID) id: string) {
     return { code: this.accounts.inviteAgain(visitor, device, id) };
   }
 
@@ -53,7 +54,7 @@ export class AccountsController {
   @ForTrainers()
   @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'Who sees a client, besides the owner' })
-  async of(@Param('id', ParseUUIDPipe) id: string) {
+  async of(@Param('id', AN_ID) id: string) {
     return { accountIds: await this.trainers.of(id) };
   }
 
@@ -65,7 +66,7 @@ export class AccountsController {
   async give(
     @Who() visitor: Visitor,
     @FromDevice() device: string,
-    @Param('id', ParseUUIDPipe) id: string,
+    @Param('id', AN_ID) id: string,
     @Body() { accountIds }: TrainersDto,
   ) {
     return { accountIds: await this.trainers.give(visitor, device, id, accountIds) };

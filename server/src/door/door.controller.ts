@@ -1,8 +1,9 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 
+import { AN_ID } from '../problems/an-id.js';
 import { AtDesk, ForAnybody, ForEverybody, ForOwner, ForTrainers, FromDevice, TheEntry, Who } from './allowed.js';
 import { DevicesService } from './devices.service.js';
 import { BeginDto, KeepsDto, OpenDto, PairDto, PassphraseDto, PinDto, RecoverDto, SignInDto } from './door.dto.js';
@@ -125,7 +126,7 @@ export class DoorController {
   @ForEverybody()
   @AtDesk()
   @ApiOperation({ summary: 'Shut a device out: it forgets what it keeps when it next comes by' })
-  shutOut(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', ParseUUIDPipe) id: string) {
+  shutOut(@Who() visitor: Visitor, @FromDevice() device: string, @Param('id', AN_ID) id: string) {
     this.devices.shutOut(visitor, device, id);
   }
 

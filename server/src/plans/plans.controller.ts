@@ -6,7 +6,6 @@ import {
   Header,
   HttpCode,
   Param,
-  ParseUUIDPipe,
   Patch,
   Post,
   Query,
@@ -18,6 +17,7 @@ import type { Visitor } from '@waxwing/core/door';
 import type { Response } from 'express';
 
 import { About, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
+import { AN_ID } from '../problems/an-id.js';
 import { OutboxService } from './outbox.service.js';
 import { EditPlanDto, ListPlansQuery, SavePlanDto, SendSheetDto, SheetQuery } from './plans.dto.js';
 import { PlansService } from './plans.service.js';
@@ -52,7 +52,7 @@ export class PlansController {
   @ForEverybody()
   @About({ plan: ['params.id'] })
   @ApiOperation({ summary: 'A plan' })
-  read(@Param('id', ParseUUIDPipe) id: string) {
+  read(@Param('id', AN_ID) id: string) {
     return this.plans.read(id);
   }
 
@@ -60,7 +60,7 @@ export class PlansController {
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['body.plan.clientIds'] })
   @ApiOperation({ summary: 'Change a plan; 409 when the version is stale' })
-  edit(@Param('id', ParseUUIDPipe) id: string, @Body() { version, plan }: EditPlanDto) {
+  edit(@Param('id', AN_ID) id: string, @Body() { version, plan }: EditPlanDto) {
     return this.plans.edit(id, version, plan);
   }
 
@@ -69,7 +69,7 @@ export class PlansController {
   @About({ plan: ['params.id'] })
   @HttpCode(204)
   @ApiOperation({ summary: 'Delete a plan' })
-  remove(@Param('id', ParseUUIDPipe) id: string) {
+  remove(@Param('id', AN_ID) id: string) {
     return this.plans.remove(id);
   }
 
@@ -77,7 +77,7 @@ export class PlansController {
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['query.clientId'] })
   @ApiOperation({ summary: "A client's sheet of a plan" })
-  async sheet(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
+  async sheet(@Param('id', AN_ID) id: string, @Query() { clientId }: SheetQuery) {
     return this.sheets.sheet(await this.plans.read(id), clientId);
   }
 
@@ -86,7 +86,7 @@ export class PlansController {
   @About({ plan: ['params.id'], client: ['query.clientId'] })
   @Header('Content-Type', 'text/markdown; charset=utf-8')
   @ApiOperation({ summary: 'The sheet as Markdown' })
-  async markdown(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId }: SheetQuery) {
+  async markdown(@Param('id', AN_ID) id: string, @Query() { clientId }: SheetQuery) {
     return this.sheets.markdown(await this.sheets.sheet(await this.plans.read(id), clientId));
   }
 
@@ -94,7 +94,7 @@ export class PlansController {
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['query.clientId'] })
   @ApiOperation({ summary: 'The sheet as PDF, on A4 or Letter' })
-  async pdf(@Param('id', ParseUUIDPipe) id: string, @Query() { clientId, paper }: SheetQuery) {
+  async pdf(@Param('id', AN_ID) id: string, @Query() { clientId, paper }: SheetQuery) {
     const bytes = await this.sheets.pdf(await this.sheets.sheet(await this.plans.read(id), clientId), paper);
     return new StreamableFile(bytes, { type: 'application/pdf', disposition: 'inline; filename="sheet.pdf"' });
   }
@@ -104,7 +104,7 @@ export class PlansController {
   @About({ plan: ['params.id'] })
   @Header('Content-Type', 'text/calendar; charset=utf-8')
   @ApiOperation({ summary: 'The date of a plan as a calendar file; 422 when it has none' })
-  async calendar(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+  async calendar(@Param('id', AN_ID) id: string, @Res({ passthrough: true }) response: Response) {
     response.attachment('session.ics');
     return this.sheets.calendar(await this.plans.read(id));
   }
@@ -113,7 +113,7 @@ export class PlansController {
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['body.clientId'] })
   @ApiOperation({ summary: 'Write the sheet as a mail message into the outbox folder' })
-  async send(@Param('id', ParseUUIDPipe) id: string, @Body() { clientId, to }: SendSheetDto) {
+  async send(@Param('id', AN_ID) id: string, @Body() { clientId, to }: SendSheetDto) {
     return this.outbox.send(await this.plans.read(id), clientId, to);
   }
 }

@@ -1,10 +1,11 @@
-import { Body, Controller, Get, Header, HttpCode, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
 
 import { About, Audited, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
+import { AN_ID } from '../problems/an-id.js';
 import { PageQuery } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
 import { RecordService } from './record.service.js';
@@ -49,7 +50,7 @@ export class SessionsController {
   @About({ session: ['params.id'] })
   @Audited('client-read', 'session')
   @ApiOperation({ summary: 'A session, with the first of its events; the rest by `place`' })
-  read(@Param('id', ParseUUIDPipe) id: string) {
+  read(@Param('id', AN_ID) id: string) {
     return this.sessions.read(id);
   }
 
@@ -57,7 +58,7 @@ export class SessionsController {
   @ForEverybody()
   @About({ session: ['params.id'] })
   @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
-  async later(@Param('id', ParseUUIDPipe) id: string, @Query() { after }: LaterEventsQuery) {
+  async later(@Param('id', AN_ID) id: string, @Query() { after }: LaterEventsQuery) {
     await this.sessions.session(id);
     return this.events.after(id, after);
   }
@@ -67,7 +68,7 @@ export class SessionsController {
   @About({ session: ['params.id'] })
   @HttpCode(200)
   @ApiOperation({ summary: 'Which of some events are not stored here: a device asks before it says that all is saved' })
-  async missing(@Param('id', ParseUUIDPipe) id: string, @Body() { ids }: MissingEventsDto) {
+  async missing(@Param('id', AN_ID) id: string, @Body() { ids }: MissingEventsDto) {
     await this.sessions.session(id);
     return { missing: await this.events.missing(id, ids) };
   }
@@ -76,7 +77,7 @@ export class SessionsController {
   @ForEverybody()
   @About({ session: ['params.id'] })
   @ApiOperation({ summary: 'Every set of a session as a row' })
-  sets(@Param('id', ParseUUIDPipe) id: string) {
+  sets(@Param('id', AN_ID) id: string) {
     return this.setLists.ofSession(id);
   }
 
@@ -86,7 +87,7 @@ export class SessionsController {
   @Audited('client-exported', 'sets')
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'The same as CSV' })
-  async setsCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+  async setsCsv(@Param('id', AN_ID) id: string, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-sets.csv');
     return setsCsv(await this.setLists.ofSession(id));
   }
@@ -95,7 +96,7 @@ export class SessionsController {
   @ForEverybody()
   @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'Sets of a client, latest first; a page has at least `limit`, because sessions stay whole' })
-  setsOfClient(@Param('id', ParseUUIDPipe) id: string, @Query() { limit, cursor }: PageQuery) {
+  setsOfClient(@Param('id', AN_ID) id: string, @Query() { limit, cursor }: PageQuery) {
     return this.setLists.ofClient(id, limit, cursor);
   }
 
@@ -105,7 +106,7 @@ export class SessionsController {
   @Audited('client-exported', 'sets')
   @Header('Content-Type', 'text/csv; charset=utf-8')
   @ApiOperation({ summary: 'All of them as CSV' })
-  async setsOfClientCsv(@Param('id', ParseUUIDPipe) id: string, @Res({ passthrough: true }) response: Response) {
+  async setsOfClientCsv(@Param('id', AN_ID) id: string, @Res({ passthrough: true }) response: Response) {
     response.attachment('waxwing-sets.csv');
     return setsCsv(await this.setLists.allOfClient(id));
   }
@@ -117,7 +118,7 @@ export class SessionsController {
   @ApiOperation({
     summary: 'Append events; one that is already stored is not stored again. `session-finished` ends the session',
   })
-  append(@Who() visitor: Visitor, @Param('id', ParseUUIDPipe) id: string, @Body() { events }: AppendEventsDto) {
+  append(@Who() visitor: Visitor, @Param('id', AN_ID) id: string, @Body() { events }: AppendEventsDto) {
     return this.events.append(id, events, visitor.id);
   }
 
@@ -125,7 +126,7 @@ export class SessionsController {
   @ForEverybody()
   @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'What the sessions so far teach about a client' })
-  record(@Param('id', ParseUUIDPipe) id: string) {
+  record(@Param('id', AN_ID) id: string) {
     return this.records.of(id);
   }
 }

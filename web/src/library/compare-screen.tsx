@@ -17,6 +17,9 @@ import { PickMovement } from './pick-movement';
 import { useRules } from './use-rules';
 
 const MOST = 4;
+/** Two fit on a phone. */
+const LABEL_REM = 5.5;
+const MOVEMENT_REM = 8;
 
 export function CompareScreen() {
   const [params, setParams] = useSearchParams();
@@ -67,10 +70,13 @@ function Table({ movements, onRemove }: { movements: readonly Movement[]; onRemo
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="w-full min-w-2xl table-fixed text-left [&_td]:align-top [&_th]:align-top">
+        <table
+          className="w-full table-fixed text-left [&_td]:align-top [&_th]:align-top"
+          style={{ minWidth: `${LABEL_REM + MOVEMENT_REM * movements.length}rem` }}
+        >
           <thead>
             <tr className="border-base-content border-b-2">
-              <td className="w-28" />
+              <td className="w-22 sm:w-28" />
               {movements.map(({ id, name, families }) => (
                 <th key={id} scope="col" className="pb-2 pr-4">
                   <Link className="link text-xl" to={`/library/${id}`}>

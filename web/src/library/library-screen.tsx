@@ -31,7 +31,7 @@ import { useSetParam } from '../shell/use-set-param';
 import { FitMark } from '../words/fit-mark';
 import { say } from '../words/say';
 import { useFinder } from './use-finder';
-import { useStanding } from './use-standing';
+import { type Asked, NotAsked, useStanding } from './use-standing';
 
 const NONE: readonly MovementSummary[] = [];
 /** Movements named under a fault; the rest are counted. */
@@ -62,12 +62,12 @@ export function LibraryScreen() {
   const families = useMemo(() => familiesOf(movements), [movements]);
   const levels = useMemo(() => levelsById(families), [families]);
   const most = useMemo(() => families.reduce((high, one) => Math.max(high, one.levels), 0), [families]);
-  const filter = useFilter(params, levels);
+  const { passes, fitOf, asked } = useFilter(params, levels);
   const byId = useMemo(() => new Map(movements.map((movement) => [movement.id, movement])), [movements]);
   const shown = useMemo(() => {
     const source = found ? found.movements.flatMap((id) => byId.get(id) ?? []) : movements;
-    return source.filter(filter.passes);
-  }, [found, byId, movements, filter]);
+    return source.filter(passes);
+  }, [found, byId, movements, passes]);
   // The first search of a visit waits for the index; until then the whole list would pass for an answer.
   const looking = words.trim() !== '' && !found;
   const rows = useMemo(
@@ -143,14 +143,16 @@ export function LibraryScreen() {
             <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
               {found && <Faults faults={found.faults} byId={byId} />}
               {looking && <Loading what={say.library.whatMatches} />}
-              {!looking && shown.length === 0 ? (
+              {asked.unknown ? (
+                <NotAsked {...asked} />
+              ) : !looking && shown.length === 0 ? (
                 <Empty title={say.library.nothingFound}>
                   <p>{words.trim() ? say.library.noMovementHasTheseWords : say.library.noMovementPassesAllOf}</p>
                 </Empty>
               ) : (
                 <Rows
                   rows={rows}
-                  fitOf={filter.fitOf}
+                  fitOf={fitOf}
                   counted={found ? (found.movements.length === shown.length ? found.total : shown.length) : null}
                   words={found?.words}
                 />
@@ -444,6 +446,7 @@ interface Filter {
   passes: (movement: MovementSummary) => boolean;
   /** How a movement stands to the chosen client; null when nobody is chosen. */
   fitOf: ((movement: MovementSummary) => FitNow) | null;
+  asked: Asked;
 }
 
 const counted = (items: readonly KitItem[]): ReadonlyMap<KitItem, number> =>
@@ -454,9 +457,10 @@ const ANY_KIT = counted(KIT_ITEMS);
 
 function useFilter(params: URLSearchParams, levels: ReadonlyMap<string, number>): Filter {
   const clientId = params.get('client') ?? '';
-  const standing = useStanding(clientId);
+  const asked = useStanding(clientId);
+  const { standing } = asked;
   const studio = useQuery(studioQuery).data;
-  return useMemo(() => {
+  const filter = useMemo((): Omit<Filter, 'asked'> => {
     const kit = {
       studio: kitCounts(studio?.kit ?? []),
       home: counted(HOUSEHOLD),
@@ -478,6 +482,7 @@ function useFilter(params: URLSearchParams, levels: ReadonlyMap<string, number>)
         (!wanted || !fitOf || (fitOf(movement).status === 'closed') === (wanted === 'closed')),
     };
   }, [params, levels, standing, studio]);
+  return { ...filter, asked };
 }
 
 const Filters = memo(function Filters({

@@ -1,6 +1,6 @@
 /** What could stand in for a movement: a reason, a client and a kit in; ranked answers with reasons out, and what was ruled out by what. */
 import { useQuery } from '@tanstack/react-query';
-import { buildCatalog, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
+import { buildCatalog, type Catalog, SWAP_REASONS, type SwapReason } from '@waxwing/core/ladder';
 import {
   HOUSEHOLD,
   inWords,
@@ -11,7 +11,7 @@ import {
   type Region,
   REGIONS,
 } from '@waxwing/core/movement';
-import { standingOf, swapsFor } from '@waxwing/core/progress';
+import { type Standing, standingOf, swapsFor } from '@waxwing/core/progress';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 
@@ -25,7 +25,7 @@ import { LadderMark } from '../words/ladder-mark';
 import { easeWords } from '../words/reasons';
 import { say } from '../words/say';
 import { REASON_WORDS, ruledOutWords, swapWords } from '../words/swap-words';
-import { useStanding } from './use-standing';
+import { NotAsked, useStanding } from './use-standing';
 
 export function SwapScreen() {
   const { movementId = '' } = useParams();
@@ -71,21 +71,7 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
     none: kitCounts([]),
   };
   const choose = useSetParam();
-  const standing = useStanding(clientId);
-  // Nothing is said of somebody of whom it is not known yet what is closed.
-  const unknown = clientId !== '' && standing === undefined;
-  const held = standing?.ease ?? null;
-  const { ranked, ruledOut } = unknown
-    ? { ranked: [], ruledOut: [] }
-    : swapsFor(catalog, {
-        from: from.id,
-        reason,
-        region,
-        standing: standing ?? ANYBODY,
-        held: held !== null,
-        kit: kit[kitChoice] ?? kit.studio,
-        most: 8,
-      });
+  const asked = useStanding(clientId);
   return (
     <div className="page">
       <PageHead
@@ -148,53 +134,95 @@ function Swap({ from, movements }: { from: MovementSummary; movements: readonly 
             ))}
         </select>
       </div>
-      <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
-        <section aria-labelledby="instead">
-          <h2 id="instead" className="border-base-content border-b-2 pb-1">
-            {say.library.bestFirst}
-          </h2>
-          {ranked.length === 0 && (
-            <p className="py-3">
-              {unknown
-                ? say.library.askingWhatIsClosedFor
-                : held && reason === 'too-easy'
-                  ? say.common.nothingHarderNow(easeWords(held))
-                  : say.library.nothingInTheLibraryFits}
-            </p>
-          )}
-          <ol className="ruled">
-            {ranked.map((answer) => (
-              <li key={answer.id} className="flex gap-3 py-2.5">
-                <span className="pt-1">
-                  <LadderMark direction={!answer.levels ? 'sideways' : answer.levels < 0 ? 'easier' : 'harder'} />
-                </span>
-                <Still movement={byId.get(answer.id) ?? { id: answer.id }} className="h-12 w-12 shrink-0" />
-                <span>
-                  <Link className="link text-lg font-semibold" to={`/library/${answer.id}`}>
-                    {answer.name}
-                  </Link>
-                  <span className="quiet block">{swapWords(answer.why)}</span>
-                </span>
-              </li>
-            ))}
-          </ol>
-          {reason === 'pain' && <p className="quiet mt-4">{say.library.sharpPainEndsTheMovement(inWords(region))}</p>}
-        </section>
-        <section aria-labelledby="ruled-out">
-          <h2 id="ruled-out" className="border-base-content border-b-2 pb-1">
-            {say.library.ruledOut}
-          </h2>
-          {ruledOut.length === 0 && <p className="quiet py-3">{say.library.nothingNearWasRuledOut}</p>}
-          <ul className="ruled">
-            {ruledOut.map((out) => (
-              <li key={out.id} className="py-2">
-                <span className="font-semibold">{out.name}</span>{' '}
-                <span className="quiet">· {ruledOutWords(out.by)}</span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      </div>
+      {asked.unknown ? (
+        <NotAsked {...asked} />
+      ) : (
+        <Answers
+          from={from}
+          catalog={catalog}
+          byId={byId}
+          reason={reason}
+          region={region}
+          standing={asked.standing ?? ANYBODY}
+          kit={kit[kitChoice] ?? kit.studio}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What can be done instead, best first, and what was left out and why. */
+function Answers({
+  from,
+  catalog,
+  byId,
+  reason,
+  region,
+  standing,
+  kit,
+}: {
+  from: MovementSummary;
+  catalog: Catalog;
+  byId: ReadonlyMap<string, MovementSummary>;
+  reason: SwapReason;
+  region: Region;
+  standing: Standing;
+  kit: ReadonlyMap<KitItem, number>;
+}) {
+  const held = standing.ease;
+  const { ranked, ruledOut } = swapsFor(catalog, {
+    from: from.id,
+    reason,
+    region,
+    standing,
+    held: held !== null,
+    kit,
+    most: 8,
+  });
+  return (
+    <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
+      <section aria-labelledby="instead">
+        <h2 id="instead" className="border-base-content border-b-2 pb-1">
+          {say.library.bestFirst}
+        </h2>
+        {ranked.length === 0 && (
+          <p className="py-3">
+            {held && reason === 'too-easy'
+              ? say.common.nothingHarderNow(easeWords(held))
+              : say.library.nothingInTheLibraryFits}
+          </p>
+        )}
+        <ol className="ruled">
+          {ranked.map((answer) => (
+            <li key={answer.id} className="flex gap-3 py-2.5">
+              <span className="pt-1">
+                <LadderMark direction={!answer.levels ? 'sideways' : answer.levels < 0 ? 'easier' : 'harder'} />
+              </span>
+              <Still movement={byId.get(answer.id) ?? { id: answer.id }} className="h-12 w-12 shrink-0" />
+              <span>
+                <Link className="link text-lg font-semibold" to={`/library/${answer.id}`}>
+                  {answer.name}
+                </Link>
+                <span className="quiet block">{swapWords(answer.why)}</span>
+              </span>
+            </li>
+          ))}
+        </ol>
+        {reason === 'pain' && <p className="quiet mt-4">{say.library.sharpPainEndsTheMovement(inWords(region))}</p>}
+      </section>
+      <section aria-labelledby="ruled-out">
+        <h2 id="ruled-out" className="border-base-content border-b-2 pb-1">
+          {say.library.ruledOut}
+        </h2>
+        {ruledOut.length === 0 && <p className="quiet py-3">{say.library.nothingNearWasRuledOut}</p>}
+        <ul className="ruled">
+          {ruledOut.map((out) => (
+            <li key={out.id} className="py-2">
+              <span className="font-semibold">{out.name}</span> <span className="quiet">· {ruledOutWords(out.by)}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
     </div>
   );
 }

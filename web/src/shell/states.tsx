@@ -26,11 +26,23 @@ export function Failed({ error, retry }: { error: Error; retry?: () => void }) {
   return (
     <div role="alert" className="max-w-xl px-6 py-12">
       <h2 className="mb-2">{title}</h2>
-      <p className="quiet mb-4 text-lg">{status === 0 ? say.shell.checkThatWaxwingIsStill : error.message}</p>
-      {retry && (
-        <button type="button" className="btn btn-primary" onClick={retry}>
-          {say.shell.tryAgain}
-        </button>
+      <p className="quiet mb-4 text-lg">
+        {status === 0
+          ? say.shell.checkThatWaxwingIsStill
+          : status === 404
+            ? say.shell.theAddressMayBeMistyped
+            : error.message}
+      </p>
+      {status === 404 ? (
+        <Link className="btn btn-primary" to="/">
+          {say.shell.toToday}
+        </Link>
+      ) : (
+        retry && (
+          <button type="button" className="btn btn-primary" onClick={retry}>
+            {say.shell.tryAgain}
+          </button>
+        )
       )}
     </div>
   );

@@ -1008,7 +1008,7 @@ export const en = {
     forWhom: 'For whom',
     withWhichKit: 'With which kit',
     bestFirst: 'Best first',
-    askingWhatIsClosedFor: 'Asking what is closed for this client …',
+    whatIsClosed: 'what is closed for this client',
     nothingInTheLibraryFits: 'Nothing in the library fits this reason, these limits and this kit.',
     sharpPainEndsTheMovement: (region: string) =>
       `Sharp pain ends the movement. What it is, a qualified clinician says; this only spares the ${region}.`,
@@ -1623,6 +1623,7 @@ export const en = {
     checkThatWaxwingIsStill:
       'Check that Waxwing is still running on the machine that serves it. Nothing that you tapped is lost.',
     tryAgain: 'Try again',
+    toToday: 'To the day',
     thereIsNoSuchPage: 'There is no such page',
     thisScreenBroke: 'This screen broke',
     theAddressMayBeMistyped: 'The address may be mistyped, or what it showed is gone.',
