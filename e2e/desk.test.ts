@@ -70,6 +70,8 @@ test('addresses that lead nowhere, and a server that is away, are told plainly',
   await expect(page.getByText('There is nothing here')).toBeVisible();
   await page.getByRole('link', { name: 'To the day' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Today' })).toBeVisible();
+  await page.goto(`${studio.address}/library/map?family=moon`);
+  await expect(page.getByRole('combobox', { name: 'Family' })).toHaveValue('squat');
   // Of somebody who is not here nobody knows what is closed: no movement passes for open.
   for (const path of ['/library?fit=open&client=nobody', '/library/goblet-squat/swap?client=nobody']) {
     await page.goto(`${studio.address}${path}`);

@@ -39,7 +39,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
   const [playing, play] = useState(false);
   const drawn = movements.filter((movement) => figureIdOf(movement) in library.figures);
   const families = [...new Set(drawn.flatMap(({ families: [first] }) => first ?? []))].sort();
-  const family = params.get('family') ?? families[0] ?? '';
+  const family = families.find((one) => one === params.get('family')) ?? families[0] ?? '';
   const view = VIEWS.find((one) => one === params.get('view'));
   const set = useSetParam();
   return (

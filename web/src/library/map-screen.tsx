@@ -46,7 +46,13 @@ export function MapScreen() {
 function Families({ movements }: { movements: readonly MovementSummary[] }) {
   const asked = useSearchParams()[0].get('family');
   const families = familiesOf(movements).map(({ family }) => family);
-  return <FamilyMap movements={movements} families={families} family={asked ?? families[0] ?? ''} />;
+  return (
+    <FamilyMap
+      movements={movements}
+      families={families}
+      family={families.find((one) => one === asked) ?? families[0] ?? ''}
+    />
+  );
 }
 
 /** A family with more rungs is read a part at a time. */

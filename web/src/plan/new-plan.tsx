@@ -76,14 +76,18 @@ export function NewPlanScreen() {
   const here = world && worldAt(world, known ? where : AT_STUDIO);
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const head = <PageHead title={say.common.planASession} back={{ to: '/plan', name: say.common.plan }} />;
   if (error) return <Failed error={error} />;
   if (clients?.length === 0)
     return (
-      <Empty title={say.plan.nobodyToPlanForYet}>
-        <Link className="btn btn-primary" to="/people/new">
-          {say.common.addAClient}
-        </Link>
-      </Empty>
+      <div className="page page-reading">
+        {head}
+        <Empty title={say.plan.nobodyToPlanForYet}>
+          <Link className="btn btn-primary" to="/people/new">
+            {say.common.addAClient}
+          </Link>
+        </Empty>
+      </div>
     );
 
   const length = Number(minutes);
@@ -139,7 +143,7 @@ export function NewPlanScreen() {
         if (here) void submit(here);
       }}
     >
-      <PageHead title={say.common.planASession} back={{ to: '/plan', name: say.common.plan }} />
+      {head}
       <fieldset>
         <legend className="mb-1 text-xl font-bold">{say.plan.whoComes}</legend>
         <div className="flex flex-wrap gap-2">
