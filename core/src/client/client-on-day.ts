@@ -2,6 +2,7 @@
  * A client as they are on one day: all that a session and a plan need to know, and nothing else.
  * No health note, no address, no answers to questions: this is what a device may keep.
  */
+import { isRuling } from '../movement/limit-schema.js';
 import type { Client, ClientOnDay } from './client-schema.js';
 import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
 
@@ -30,6 +31,13 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
 /** The same for a device to keep: what is limited, and not why. */
 export const withoutReasons = (client: ClientOnDay): ClientOnDay => ({
   ...client,
-  limits: client.limits.map((limit) => ({ ...limit, reason: 'a recorded limit' })),
+  limits: client.limits.map(({ demand, allowed, until, condition }) => ({
+    demand,
+    allowed,
+    reason: 'a recorded limit',
+    ...(until ? { until } : {}),
+    // A ruling is on whole movements, and only the condition tells which.
+    ...(isRuling(demand) ? { condition } : {}),
+  })),
   ease: client.ease === null ? null : { code: 'some' },
 });

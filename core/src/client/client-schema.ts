@@ -6,6 +6,7 @@ import { SPACES } from '../movement/vocabulary.js';
 import { called, day, instant, line, mail, number, uuid, whole, words } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { DAY_KINDS } from './client.js';
+import { clearedSchema } from './conditions.js';
 import { easeSchema } from './ease.js';
 import { benchmarkSchema, readinessCheckSchema, todayCheckSchema } from './screening.js';
 
@@ -40,7 +41,9 @@ export const clientSchema = z.strictObject({
   /** The latest check before a session; it holds for its own day only. */
   today: todayCheckSchema.nullable(),
   benchmarks: z.array(benchmarkSchema).max(500, 'has at most 500 values'),
-  limits: z.array(limitSchema).max(40, 'has at most 40 limits'),
+  limits: z.array(limitSchema).max(120, 'has at most 120 limits'),
+  /** Conditions that ended, and by whose word. */
+  cleared: z.array(clearedSchema).max(100, 'has at most 100 conditions'),
   /** What there is at home, and the room. */
   kit: kitSchema,
   homeSpace: z.enum(SPACES),

@@ -23,6 +23,7 @@ export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
   today: null,
   benchmarks: [],
   limits: [],
+  cleared: [],
   kit: [],
   homeSpace: 'mat',
   houseRules: {},

@@ -6,6 +6,7 @@ export * from './ease.js';
 export * from './history.js';
 export * from './history-schema.js';
 export * from './keeping.js';
+export * from './limits-today.js';
 export * from './pain.js';
 export * from './place.js';
 export * from './screening.js';

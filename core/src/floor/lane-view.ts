@@ -187,6 +187,6 @@ export const movementOf = (view: LaneView, movementId: string): MovementSummary 
 /** Whether this client may do a movement now. */
 export const fitOf = (
   view: LaneView,
-  movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>,
+  movement: Pick<MovementSummary, 'id' | 'demands' | 'kit' | 'notFor' | 'suits'>,
   item?: KitItem,
 ): FitNow => fitNow(view.standing, view.kit, movement, item);

@@ -1,6 +1,7 @@
 /** One client's data as a file: everything that is kept about them, to hand over or to bring back. */
 import { BLANK_CLIENT } from '../client/client.js';
 import { clientSchema, newClientSchema } from '../client/client-schema.js';
+import { limitsToday } from '../client/limits-today.js';
 import { MOST_STILLS, stillSchema } from '../client/still.js';
 import { type Plan, planSchema } from '../planning/plan.js';
 import { type Checked, instant, uuid } from '../schema/atoms.js';
@@ -11,9 +12,11 @@ import { programmeSchema } from '../session/programme.js';
 
 export const CLIENT_FILE_FORMAT = 'waxwing-client';
 
+export const CLIENT_FILE_VERSION = 2;
+
 export const clientFileSchema = z.strictObject({
   format: z.literal(CLIENT_FILE_FORMAT, `must be "${CLIENT_FILE_FORMAT}"`),
-  formatVersion: z.literal(1, 'is of a version that this Waxwing does not know'),
+  formatVersion: z.literal(CLIENT_FILE_VERSION, 'is of a version that this Waxwing does not know'),
   client: clientSchema.omit({ version: true }),
   /** Their part of every session. */
   sessions: z
@@ -36,7 +39,16 @@ export const clientFileSchema = z.strictObject({
 export interface ClientFile extends z.infer<typeof clientFileSchema> {}
 
 /** Older files know less of a client: what is missing is blank. */
-const readSchema = clientFileSchema.extend({ client: newClientSchema.extend({ id: uuid }) });
+const readSchema = clientFileSchema.extend({
+  formatVersion: z.union([z.literal(1), z.literal(CLIENT_FILE_VERSION)], 'is of a version that this Waxwing does not know'),
+  client: newClientSchema.extend({ id: uuid }),
+});
+
+/** A client as a file holds them, with today's limits. */
+function upToDate({ formatVersion, client }: z.infer<typeof readSchema>): ClientFile['client'] {
+  const whole = { ...BLANK_CLIENT, ...client };
+  return formatVersion === CLIENT_FILE_VERSION ? whole : { ...whole, limits: limitsToday(whole.limits) };
+}
 
 /** Checks a whole file before anything of it is taken. */
 export function checkClientFile(input: unknown): Checked<ClientFile> {
@@ -69,5 +81,5 @@ export function checkClientFile(input: unknown): Checked<ClientFile> {
   file.sessions.forEach(({ programme }, s) => programme && alone(programme.plan, `sessions[${s}].programme.plan`));
   return problems.length > 0
     ? { ok: false, problems }
-    : { ok: true, value: { ...file, client: { ...BLANK_CLIENT, ...file.client } } };
+    : { ok: true, value: { ...file, formatVersion: CLIENT_FILE_VERSION, client: upToDate(file) } };
 }

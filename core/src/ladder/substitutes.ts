@@ -54,6 +54,8 @@ export type MovementFacts = Pick<
   | 'kit'
   | 'space'
   | 'demands'
+  | 'notFor'
+  | 'suits'
   | 'links'
 >;
 

@@ -1,14 +1,28 @@
 /** How much of a demand a client may meet, and why, as requests, files and the store hold it. */
-import { called, day, whole } from '../schema/atoms.js';
+import { called, day, slug, whole } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import { DEMANDS } from './vocabulary.js';
+import { LIMITED, type Limited, type Ruling, RULINGS } from './vocabulary.js';
 
-export const limitSchema = z.strictObject({
-  demand: z.enum(DEMANDS),
-  /** Most that is allowed: 0 none, 1 a little, 2 clearly. */
-  allowed: whole(0, 2),
-  reason: called(200),
-  /** Last day it holds (YYYY-MM-DD); without it the limit lasts. */
-  until: day.nullish(),
-});
+const RULING: ReadonlySet<Limited> = new Set(RULINGS);
+
+/** Whether a limit rules on whole movements instead of measuring a demand. */
+export const isRuling = (demand: Limited): demand is Ruling => RULING.has(demand);
+
+export const limitSchema = z
+  .strictObject({
+    demand: z.enum(LIMITED),
+    /** Most that is allowed: 0 none, 1 a little, 2 clearly. */
+    allowed: whole(0, 2),
+    reason: called(200),
+    /** Last day it holds (YYYY-MM-DD); without it the limit lasts. */
+    until: day.nullish(),
+    /** The condition that it was proposed for. */
+    condition: slug.nullish(),
+    /** Day of the event that the condition is dated from (YYYY-MM-DD). */
+    since: day.nullish(),
+  })
+  .refine(({ demand, condition }) => !isRuling(demand) || (condition ?? '') !== '', {
+    path: ['condition'],
+    message: 'says for which condition',
+  });
 export type Limit = z.infer<typeof limitSchema>;

@@ -3,9 +3,9 @@
  * A limit says how much of a demand (0–3) a client may meet, for good or until a date, and why.
  */
 import { usableOptions } from './kit.js';
-import type { Limit } from './limit-schema.js';
+import { isRuling, type Limit } from './limit-schema.js';
 import type { KitOption } from './schema.js';
-import type { Demand, KitItem } from './vocabulary.js';
+import type { Demand, KitItem, Limited } from './vocabulary.js';
 
 export type Demands = Readonly<Partial<Record<Demand, number>>>;
 
@@ -15,7 +15,7 @@ export type Openness = 'open' | 'care' | 'closed';
 /** A limit that stands in the way, or comes near to it. */
 export interface LimitMet {
   code: 'limit';
-  demand: Demand;
+  demand: Limited;
   /** How much of it is asked for. */
   asked: number;
   /** The limit's own. */
@@ -32,11 +32,14 @@ export interface Fit {
 export const limitsOn = (limits: readonly Limit[], day: string): Limit[] =>
   limits.filter((limit) => !limit.until || day <= limit.until);
 
-/** The same comparison without its words, for looking over a whole library. */
+/** How much of what a limit is on is asked for; what is ruled out as a whole is no matter of amounts. */
+const amountOf = (demands: Demands, { demand }: Limit): number => (isRuling(demand) ? 0 : (demands[demand] ?? 0));
+
+/** The same comparison without its words, for looking over a whole library. Demands alone: rulings are on whole movements. */
 export function opennessFor(demands: Demands, limits: readonly Limit[]): Openness {
   let status: Openness = 'open';
   for (const limit of limits) {
-    const asked = demands[limit.demand] ?? 0;
+    const asked = amountOf(demands, limit);
     if (asked > limit.allowed) return 'closed';
     if (asked > 0 && asked === limit.allowed) status = 'care';
   }
@@ -47,7 +50,23 @@ export function opennessFor(demands: Demands, limits: readonly Limit[]): Opennes
 export interface Equipped {
   demands: Demands;
   kit: readonly KitOption[];
+  /** Conditions that its cautions rule it out for. */
+  notFor: readonly string[];
+  /** Conditions that somebody marked it as suitable for. */
+  suits: readonly string[];
 }
+
+/** Whether a limit rules a movement out as a whole, whatever is in the hands. */
+function rulesOut({ demand, condition }: Limit, { notFor, suits }: Pick<Equipped, 'notFor' | 'suits'>): boolean {
+  if (demand === 'ruled-out') return notFor.includes(condition ?? '');
+  return demand === 'not-suitable' && !suits.includes(condition ?? '');
+}
+
+/** The limits that rule a movement out. */
+const rulings = (movement: Equipped, limits: readonly Limit[]): LimitMet[] =>
+  limits
+    .filter((limit) => rulesOut(limit, movement))
+    .map(({ demand, reason }) => ({ code: 'limit', demand, asked: 1, reason }));
 
 /** What a movement asks for when it is done with an option of its kit. */
 export const demandsWith = (demands: Demands, option: Pick<KitOption, 'demands'>): Demands =>
@@ -55,11 +74,15 @@ export const demandsWith = (demands: Demands, option: Pick<KitOption, 'demands'>
 
 /** The options that the kit meets and that no limit closes. */
 export const openOptions = (
-  { demands, kit }: Equipped,
+  movement: Equipped,
   limits: readonly Limit[],
   counts: ReadonlyMap<KitItem, number>,
 ): KitOption[] =>
-  usableOptions(kit, counts).filter((option) => opennessFor(demandsWith(demands, option), limits) !== 'closed');
+  limits.some((limit) => rulesOut(limit, movement))
+    ? []
+    : usableOptions(movement.kit, counts).filter(
+        (option) => opennessFor(demandsWith(movement.demands, option), limits) !== 'closed',
+      );
 
 /** Whether somebody may do a movement at all with what is there: the kit has one of its options that no limit closes. */
 export const mayDo = (movement: Equipped, limits: readonly Limit[], counts: ReadonlyMap<KitItem, number>): boolean =>
@@ -72,11 +95,14 @@ const RANK: Readonly<Record<Openness, number>> = { open: 0, care: 1, closed: 2 }
  * @param item what is in the hands: then only options with it count
  */
 export function fitWith(
-  { demands, kit }: Equipped,
+  movement: Equipped,
   limits: readonly Limit[],
   counts: ReadonlyMap<KitItem, number>,
   item?: KitItem,
 ): Fit {
+  const ruled = rulings(movement, limits);
+  if (ruled.length > 0) return { status: 'closed', because: ruled };
+  const { demands, kit } = movement;
   const met = usableOptions(kit, counts);
   const held = item === undefined ? [] : met.filter(({ needs }) => needs.some((need) => need.item === item));
   let best: Fit | undefined;
@@ -90,22 +116,23 @@ export function fitWith(
 
 /** The same without its words, for looking over a whole library. */
 export function opennessWith(
-  { demands, kit }: Equipped,
+  movement: Equipped,
   limits: readonly Limit[],
   counts: ReadonlyMap<KitItem, number>,
 ): Openness {
-  // Few options ask for anything of their own.
   if (limits.length === 0) return 'open';
-  if (kit.every((option) => option.demands === undefined)) return opennessFor(demands, limits);
-  return fitWith({ demands, kit }, limits, counts).status;
+  if (limits.some((limit) => rulesOut(limit, movement))) return 'closed';
+  // Few options ask for anything of their own.
+  if (movement.kit.every((option) => option.demands === undefined)) return opennessFor(movement.demands, limits);
+  return fitWith(movement, limits, counts).status;
 }
 
-/** Compares a movement's demands with limits that hold now. */
+/** Compares a movement's demands with limits that hold now; rulings are for `fitWith`. */
 export function fitFor(demands: Demands, limits: readonly Limit[]): Fit {
   const closed: LimitMet[] = [];
   const care: LimitMet[] = [];
   for (const limit of limits) {
-    const asked = demands[limit.demand] ?? 0;
+    const asked = amountOf(demands, limit);
     if (asked === 0) continue;
     const met: LimitMet = { code: 'limit', demand: limit.demand, asked, reason: limit.reason };
     if (asked > limit.allowed) closed.push(met);

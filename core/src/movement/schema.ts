@@ -54,6 +54,8 @@ export const cueSchema = z.strictObject({
   focus: z.enum(FOCUSES),
   channel: z.enum(CHANNELS),
   addresses: z.array(slug).default([]),
+  /** What must be in the hands or underfoot for it to be true; without it, it is true for every option of kit. */
+  for: z.strictObject({ kit: z.array(z.enum(KIT_ITEMS)).min(1, 'needs at least one thing') }).optional(),
   houseRule: ruleTag.optional(),
 });
 
@@ -205,6 +207,10 @@ export const movementShape = z.strictObject({
   faults: z.array(faultSchema),
   links: z.array(linkSchema).default([]),
   cautions: z.array(text(240)).default([]),
+  /** Conditions that its cautions rule it out for. */
+  notFor: z.array(slug).max(60, 'has at most 60 conditions').default([]),
+  /** Conditions of the strict kind that a person marked it as suitable for. */
+  suits: z.array(slug).max(60, 'has at most 60 conditions').default([]),
 });
 
 /** Adds one issue for each id that an earlier entry of the same list already has. */
@@ -249,8 +255,10 @@ export const movementSchema = movementShape.superRefine((movement, context) => {
       if (correction.kind !== 'swap' && correction.swapTo !== undefined)
         report([...at, 'swapTo'], 'only a swap goes to another movement');
     });
+    // What ends the set comes first where it must: nobody reads further then.
+    const first = fault.severity === 'stop' && fault.corrections[0]?.kind === 'stop' ? 1 : 0;
     const steps = fault.corrections.map((c) => CORRECTION_KINDS.indexOf(c.kind));
-    const drop = steps.findIndex((step, j) => j > 0 && step < (steps[j - 1] ?? 0));
+    const drop = steps.findIndex((step, j) => j > first && step < (steps[j - 1] ?? 0));
     if (drop > 0) report(['faults', i, 'corrections', drop, 'kind'], 'is less intrusive than the correction before it');
   });
   const links = new Set<string>();

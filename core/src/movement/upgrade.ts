@@ -46,17 +46,42 @@ function demandsOf({ demands, position }: Fields): Json | undefined {
   return { standing: 1, ...demands };
 }
 
+const amountOf = (demands: Fields, demand: string): number => {
+  const amount = demands[demand];
+  return typeof amount === 'number' ? amount : 0;
+};
+
+/**
+ * What was not asked for before, worked out to the safe side: as much as the demand that covered it until now. What a movement says itself
+ * stays as it is.
+ */
+function demandsToday({ demands, role }: Fields): Json | undefined {
+  if (!isFields(demands)) return demands;
+  const asked = (...names: string[]) => Math.max(...names.map((name) => amountOf(demands, name)));
+  const worked: Record<string, number> = {
+    'loaded-hinge': asked('loaded-spine-bend'),
+    'hip-bend': asked('deep-knee-bend', 'spine-bend'),
+    'belly-strain': asked('long-lever-trunk', 'loaded-spine-bend'),
+    kneeling: asked('weight-on-knees'),
+    'hard-effort': Math.max(role === 'conditioning' || role === 'power' ? 2 : 0, asked('impact')),
+    transfer: asked('floor-to-standing', 'lying-on-back', 'lying-face-down') > 0 ? 3 : 0,
+  };
+  const missing = Object.entries(worked).filter(([demand, amount]) => amount > 0 && demands[demand] === undefined);
+  return missing.length === 0 ? demands : { ...demands, ...Object.fromEntries(missing) };
+}
+
 /**
  * A movement of any earlier version in today's shape; anything else comes back as it is.
  * @param from the version of the pack that it is in, or what it was written with
  */
-export function upgradeMovement(input: unknown, from: 1 | 2): unknown {
+export function upgradeMovement(input: unknown, from: 1 | 2 | 3): unknown {
   const movement = input as Json;
   if (!isFields(movement)) return input;
   const kit = mapList(movement.kit, (option) => (Array.isArray(option) ? { needs: option } : option));
   const faults = mapList(movement.faults, fault);
   // Since the second version the demand is known: where it is missing, it was left out on purpose.
-  const demands = from === 1 ? demandsOf(movement) : undefined;
+  const standing = from === 1 ? demandsOf(movement) : movement.demands;
+  const demands = demandsToday({ ...movement, ...(standing === undefined ? {} : { demands: standing }) });
   return {
     ...movement,
     ...(demands === undefined ? {} : { demands }),
@@ -73,7 +98,7 @@ export function workedOut(before: unknown, after: unknown): string[] {
   const causes = (one: Fields) => partsOf(one.faults).map((part) => part.causes ?? null);
   const differ = (a: Json | undefined, b: Json | undefined) => canonical(a ?? null) !== canonical(b ?? null);
   return [
-    ...(differ(old.demands, today.demands) ? ['that it is done on the feet'] : []),
+    ...(differ(old.demands, today.demands) ? ['what it asks of hips, belly, knees and pulse'] : []),
     ...(differ(causes(old), causes(today)) ? ["today's names of causes"] : []),
     ...(corrections(old).some(({ text }) => text !== undefined) ? ['who each correction is for'] : []),
   ];

@@ -123,16 +123,24 @@ export const HOUSEHOLD: readonly KitItem[] = [...ALWAYS_AT_HAND, 'backpack', 'ju
 export const SPACES = ['spot', 'mat', 'lane'] as const;
 export type Space = (typeof SPACES)[number];
 
+/**
+ * What a movement asks of a body, 0 to 3. Each level of each is told in `demand-levels.ts`.
+ */
 export const DEMANDS = [
   'deep-knee-bend',
+  'hip-bend',
+  'hip-turn',
+  'loaded-hinge',
   'loaded-spine-bend',
   'spine-bend',
   'spine-twist',
   'spine-arch',
   'long-lever-trunk',
+  'belly-strain',
   'overhead',
   'loaded-shoulder',
   'weight-on-wrist',
+  'kneeling',
   'weight-on-knees',
   'impact',
   'single-leg-balance',
@@ -140,16 +148,29 @@ export const DEMANDS = [
   'lying-on-back',
   'head-below-heart',
   'breath-hold',
+  'hard-effort',
   'hard-grip',
   'neck-load',
   'toes-bent-under-load',
   'floor-to-standing',
+  'transfer',
   'standing',
   'leg-drive',
   'spotter-needed',
   'second-person',
 ] as const;
 export type Demand = (typeof DEMANDS)[number];
+
+/**
+ * What a condition closes beside demands. `ruled-out`: a movement's own caution says not with it; `not-suitable`: nobody marked the
+ * movement as suitable for it.
+ */
+export const RULINGS = ['ruled-out', 'not-suitable'] as const;
+export type Ruling = (typeof RULINGS)[number];
+
+/** All that a limit can be on. */
+export const LIMITED = [...DEMANDS, ...RULINGS] as const;
+export type Limited = (typeof LIMITED)[number];
 
 export const PHASES = [
   'set-up',

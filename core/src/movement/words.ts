@@ -7,6 +7,7 @@ import type {
   Focus,
   KitItem,
   Lever,
+  Limited,
   Plane,
   Severity,
   Sides,
@@ -155,7 +156,15 @@ export function correctionWords(
   );
 }
 
-const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
+const DEMAND_SPECIAL: Readonly<Partial<Record<Limited, string>>> = {
+  'hip-bend': 'bending the hip past sitting',
+  'hip-turn': 'turning or crossing the hip',
+  'loaded-hinge': 'load on a long, leaning back',
+  'belly-strain': 'strain on the belly',
+  'hard-effort': 'hard effort',
+  transfer: 'moving onto a seat, a bench or the floor',
+  'ruled-out': 'what its own caution rules out',
+  'not-suitable': 'what is not marked as suitable',
   'single-leg-balance': 'balance on one leg',
   'weight-on-wrist': 'weight on the wrist',
   'weight-on-knees': 'weight on the knees',
@@ -173,7 +182,7 @@ const DEMAND_SPECIAL: Readonly<Partial<Record<Demand, string>>> = {
 };
 
 /** A demand inside a sentence: `weight-on-wrist` → `weight on the wrist`. */
-export const demandWords = (demand: Demand): string => DEMAND_SPECIAL[demand] ?? inWords(demand);
+export const demandWords = (demand: Limited): string => DEMAND_SPECIAL[demand] ?? inWords(demand);
 
 const AMOUNT_WORDS = ['', 'a little', 'clearly', 'strongly'] as const;
 

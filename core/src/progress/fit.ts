@@ -33,7 +33,7 @@ export const closingsOf = (because: readonly Because[]): Closing[] =>
 export function fitNow(
   { limits, hurtNow, hurtBefore }: Standing,
   kit: ReadonlyMap<KitItem, number>,
-  movement: Pick<MovementSummary, 'id' | 'demands' | 'kit'>,
+  movement: Pick<MovementSummary, 'id' | 'demands' | 'kit' | 'notFor' | 'suits'>,
   item?: KitItem,
 ): FitNow {
   if (hurtNow.includes(movement.id)) return closedBy('hurt-now');

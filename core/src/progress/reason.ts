@@ -2,7 +2,7 @@
 import { easeSchema } from '../client/ease.js';
 import { amountFact, faultFact, labelFact, SET_REASONS } from '../dosage/reason.js';
 import { readyWhenSchema } from '../movement/schema.js';
-import { DEMANDS, DOSE_MODES, EFFORTS } from '../movement/vocabulary.js';
+import { DOSE_MODES, EFFORTS, LIMITED } from '../movement/vocabulary.js';
 import { slug } from '../schema/atoms.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { reasonOf } from '../schema/reason.js';
@@ -10,7 +10,7 @@ import { z } from '../schema/zod.js';
 
 /** What closes a movement, without the words of anybody's limit: those stay with the client. */
 export const closingSchema = z.discriminatedUnion('code', [
-  reasonOf('limit', { demand: z.enum(DEMANDS), asked: z.number() }),
+  reasonOf('limit', { demand: z.enum(LIMITED), asked: z.number() }),
   reasonOf('hurt-now', {}),
   reasonOf('hurt-before', {}),
   reasonOf('kit', {}),

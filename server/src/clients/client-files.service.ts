@@ -1,7 +1,7 @@
 /** All of one client's data: out as a file, in from one, and gone for good. Other people's sessions and plans stay as they are. */
 import { Injectable } from '@nestjs/common';
 import type { Client } from '@waxwing/core/client';
-import type { ClientFile } from '@waxwing/core/formats';
+import { CLIENT_FILE_VERSION, type ClientFile } from '@waxwing/core/formats';
 import { planJoined, planOf } from '@waxwing/core/planning';
 import { byClock, type Programme, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
@@ -66,7 +66,7 @@ export class ClientFilesService {
       .getMany();
     return {
       format: 'waxwing-client',
-      formatVersion: 1,
+      formatVersion: CLIENT_FILE_VERSION,
       client,
       sessions: rows.map(({ programme, ...session }) => ({
         ...session,

@@ -1,4 +1,4 @@
-import type { Benchmark, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
+import type { Benchmark, Cleared, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
 import type { KitPiece, Limit, Looks, RuleChoices, Space } from '@waxwing/core/movement';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
@@ -62,6 +62,9 @@ export class ClientEntity implements Client {
 
   @JsonColumn()
   limits: Limit[];
+
+  @JsonColumn()
+  cleared: Cleared[];
 
   @JsonColumn()
   kit: KitPiece[];

@@ -11,6 +11,7 @@ import { DigestEntity, SessionEntity } from '../sessions/session.entities.js';
 import { StudioEntity } from '../studio/studio.entity.js';
 import { prepared } from './connection.js';
 import { Causes1802000000000 } from './migrations/causes.js';
+import { Demands1809000000000 } from './migrations/demands.js';
 import { Door1806000000000 } from './migrations/door.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Feeds1807000000000 } from './migrations/feeds.js';
@@ -40,6 +41,7 @@ export const MIGRATIONS = [
   Door1806000000000,
   Feeds1807000000000,
   SessionKeeps1808000000000,
+  Demands1809000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

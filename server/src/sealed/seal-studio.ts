@@ -3,6 +3,7 @@ import Database from 'better-sqlite3';
 
 import { type KeyPlace, StartError } from '../config.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
+import { bringLimitsUpToDate } from './limits-today.js';
 import { MAY_BE_TOLD, resealed } from './sealed-event.js';
 import { isSealed, SEALED, Sealer } from './sealer.js';
 
@@ -27,6 +28,7 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
     if (!found) keepKeys(place, studio, keys);
     const sealer = new Sealer(keys);
     if (reseal(db, sealer, acceptLoss ? null : lost) > 0) db.exec('VACUUM');
+    bringLimitsUpToDate(db, sealer);
     return sealer;
   } finally {
     db.close();
@@ -95,12 +97,19 @@ const LOST: Readonly<Record<string, string | null>> = {
   readiness: null,
   today: null,
   limits: '[]',
+  cleared: '[]',
   // Made anew from the events.
   document: 'null',
 };
 
 /** The columns that hold JSON. */
-export const JSON_COLUMNS = new Set(['clients.readiness', 'clients.today', 'clients.limits', 'digests.document']);
+export const JSON_COLUMNS = new Set([
+  'clients.readiness',
+  'clients.today',
+  'clients.limits',
+  'clients.cleared',
+  'digests.document',
+]);
 
 /** A text as it is put into a column. */
 export function sealedFor(sealer: Sealer, plain: string, table: string, column: string): string {

@@ -10,7 +10,7 @@ export const KEY_BYTES = 32;
 
 /** By table, the columns that lie sealed. */
 export const SEALED: Readonly<Record<string, readonly string[]>> = {
-  clients: ['healthNote', 'note', 'readiness', 'today', 'limits'],
+  clients: ['healthNote', 'note', 'readiness', 'today', 'limits', 'cleared'],
   stills: ['says', 'picture'],
   digests: ['document'],
 };

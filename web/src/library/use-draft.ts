@@ -19,7 +19,7 @@ export function readDraft(key: string): Draft | null {
   try {
     const draft = JSON.parse(keptHere(keyOf(key)) ?? 'null') as Draft | null;
     // What an earlier version of the form kept lacks the fields of today.
-    return draft && { ...draft, fields: { ...BLANK, ...(upgradeMovement(draft.fields, 2) as Fields) } };
+    return draft && { ...draft, fields: { ...BLANK, ...(upgradeMovement(draft.fields, 3) as Fields) } };
   } catch {
     return null;
   }

@@ -1,0 +1,49 @@
+/**
+ * Limits lie sealed, so that no migration of the schema can read them: they are brought to today's form once, at the first start that has
+ * both the form's column and the key.
+ */
+import { limitsToday } from '@waxwing/core/client';
+import type { Limit } from '@waxwing/core/movement';
+import type Database from 'better-sqlite3';
+
+import { sealedFor } from './seal-studio.js';
+import { isSealed, type Sealer } from './sealer.js';
+
+/** The form that this version writes. */
+const FORM = 2;
+const WHERE = 'clients.limits';
+
+/** What cannot be opened or read stays as it lies: it is named as damaged, and not lost. */
+export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void {
+  const { limitsForm } = db.prepare('SELECT limitsForm FROM meta').get() as { limitsForm: number };
+  if (limitsForm >= FORM) return;
+  db.transaction(() => {
+    const change = db.prepare('UPDATE clients SET limits = ? WHERE id = ?');
+    for (const { id, limits } of db.prepare('SELECT id, limits FROM clients').all() as Row[]) {
+      const plain = opened(limits, sealer);
+      const read = plain === undefined ? undefined : parsed(plain);
+      if (read === undefined || read.length === 0) continue;
+      change.run(sealedFor(sealer, JSON.stringify(limitsToday(read)), 'clients', 'limits'), id);
+    }
+    db.prepare('UPDATE meta SET limitsForm = ?').run(FORM);
+  })();
+}
+
+interface Row {
+  id: string;
+  limits: string;
+}
+
+function opened(column: string, sealer: Sealer): string | undefined {
+  const text: unknown = column.startsWith('"') ? JSON.parse(column) : column;
+  return isSealed(text) ? sealer.open(text, WHERE) : column;
+}
+
+function parsed(text: string): Limit[] | undefined {
+  try {
+    const value: unknown = JSON.parse(text);
+    return Array.isArray(value) ? (value as Limit[]) : undefined;
+  } catch {
+    return undefined;
+  }
+}
