@@ -41,15 +41,17 @@ export interface Breach {
 const LEAST_VIEWS = 2;
 /** Words that can be said in one breath, and understood at once. */
 const SPEAKABLE = { least: 3, most: 12 } as const;
-/** Fewer are a telegram: only who wrote it knows what to do. */
-const LEAST_TO_DO = 4;
+/** Fewer are a telegram: only who wrote it would know the fault again. */
+const LEAST_TO_KNOW = 4;
+/** Fewer are no step at all. What is said beside a sentence is only when to say it, and may be a word. */
+const LEAST_TO_DO = 2;
 /** A shorter caution is a slogan: it says neither who should leave it nor what to mind. */
 const LEAST_OF_A_CAUTION = 6;
 /** What somebody alone can take in before moving: start, move, finish, and one thing to mind. */
 const HOW = { least: 2, most: 4, years: 7 } as const;
 /** Words that mean a hand on the client. */
 const TOUCH =
-  /\b(?:your (?:hand|palm|finger|knuckle)s? (?:on|at|under|against|between|behind) (?:the|their|each)|(?:hold|press|guide|steer|tap|lift|nudge|push|support) (?:their|her|his|the client)|hands? on (?:their|her|his|the client))/i;
+  /\b(?:your (?:hand|palm|finger|knuckle)s? (?:on|at|under|against|between|behind) (?:the|their|each)|(?:hold|press|guide|steer|tap|lift|nudge|push|support) (?:their|her|his|the client)\b|hands? on (?:their|her|his|the client))/i;
 /** Taken on by everything that is harder, unless the lever of the link says why not. Where somebody lies or stands is no measure of hardness. */
 const HARD: readonly Demand[] = [
   'deep-knee-bend',
@@ -63,7 +65,7 @@ const HARD: readonly Demand[] = [
 ];
 /** What may be less in a harder movement that is reached by a lever: a base that is narrower is often less deep. */
 const EXPLAINS: Readonly<Record<Lever, readonly Demand[]>> = {
-  load: ['single-leg-balance'],
+  load: ['single-leg-balance', 'overhead'],
   depth: [],
   base: ['deep-knee-bend', 'loaded-spine-bend', 'impact', 'long-lever-trunk', 'overhead', 'loaded-shoulder'],
   leverLength: ['deep-knee-bend', 'single-leg-balance', 'loaded-shoulder', 'neck-load'],
@@ -96,7 +98,7 @@ const ABOUT: Readonly<Record<string, readonly Demand[]>> = {
   wrists: ['weight-on-wrist'],
   grip: ['hard-grip'],
   neck: ['neck-load'],
-  belly: ['long-lever-trunk'],
+  belly: ['belly-strain'],
   drops: ['impact'],
   pain: [],
 };
@@ -173,13 +175,13 @@ function faultBreaches(movement: Movement, { kindOf, find, harderThan }: Coachin
     const at = `faults[${i}]`;
     const seen = Object.values(fault.views).filter((chance) => chance > 0).length;
     if (seen < LEAST_VIEWS) add('views', `${at}.views`, `“${fault.name}” shows from one side only`);
-    if (countWords(fault.looksLike) < LEAST_TO_DO)
+    if (countWords(fault.looksLike) < LEAST_TO_KNOW)
       add('telegram', `${at}.looksLike`, `is too short to be recognised: “${fault.looksLike}”`);
     const kind = kindOf(fault);
     if (!kind) add('kind', `${at}.kind`, `“${fault.name}” is of no known kind`);
     else if (SEVERITIES.indexOf(fault.severity) > SEVERITIES.indexOf(kind.severity))
       add('severity', `${at}.severity`, `“${fault.name}” is ${fault.severity}, its kind usually ${kind.severity}`);
-    if (!fault.corrections.some(({ cueId }) => cueId !== undefined))
+    if (!fault.corrections.some(({ cueId, say }) => cueId !== undefined || say !== undefined))
       add('spoken-cue', `${at}.corrections`, `nothing is said against “${fault.name}”`);
     fault.corrections.forEach((one, j) => {
       const path = `${at}.corrections[${j}]`;
@@ -212,7 +214,7 @@ function wordBreaches({ kind, say, do: act }: Correction, path: string, add: Add
     if (words < SPEAKABLE.least || words > SPEAKABLE.most || /^ask (?:for|them|the client)\b/i.test(say))
       add('speakable', `${path}.say`, `cannot be said to the client as it stands: “${say}”`);
   }
-  if (act !== undefined && countWords(act) < LEAST_TO_DO)
+  if (act !== undefined && kind !== 'say' && countWords(act) < LEAST_TO_DO)
     add('telegram', `${path}.do`, `is too short to be understood: “${act}”`);
   if (kind !== 'touch')
     for (const text of [say, act])
