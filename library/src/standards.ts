@@ -106,7 +106,9 @@ function ladderEnds(movements: readonly Movement[]): Shortfall[] {
       const rung = rungs.get(movementId);
       const grows = rung?.harder.length || kit.some(({ needs }) => needs.length > 0);
       const eases =
-        rung?.easier.length || families.some((family) => asks(movement) === gentlest.get(family)) || isLoadedAtRest(movement);
+        rung?.easier.length ||
+        families.some((family) => asks(movement) === gentlest.get(family)) ||
+        isLoadedAtRest(movement);
       return [
         ...(grows
           ? []

@@ -40,7 +40,10 @@ export interface ClientFile extends z.infer<typeof clientFileSchema> {}
 
 /** Older files know less of a client: what is missing is blank. */
 const readSchema = clientFileSchema.extend({
-  formatVersion: z.union([z.literal(1), z.literal(CLIENT_FILE_VERSION)], 'is of a version that this Waxwing does not know'),
+  formatVersion: z.union(
+    [z.literal(1), z.literal(CLIENT_FILE_VERSION)],
+    'is of a version that this Waxwing does not know',
+  ),
   client: newClientSchema.extend({ id: uuid }),
 });
 

@@ -23,6 +23,8 @@ const families: fc.Arbitrary<MovementSummary[]> = fc
       kit: [],
       space: 'spot' as const,
       demands: {},
+      notFor: [],
+      suits: [],
       dose: { mode: 'reps' as const, tempo: '2-0-1-0', windows: {} },
       links: targets
         .filter((to) => to > i && to < rows.length)

@@ -36,6 +36,7 @@ import { LadderMark } from '../words/ladder-mark';
 import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
+import { Rulings } from './rulings';
 import { type RulesInForce, useRules } from './use-rules';
 
 /** Words first: the figure comes when the page can be read already. */
@@ -423,6 +424,7 @@ function Asks({ movement }: { movement: Movement }) {
           <span className="font-bold">{say.library.caution}</span> {movement.cautions.join(' ')}
         </p>
       )}
+      <Rulings movement={movement} />
     </section>
   );
 }

@@ -1,6 +1,6 @@
-/** A condition proposes its usual limits; the trainer keeps what holds. */
+/** A condition, dated from its event, proposes its usual limits; the trainer keeps what holds. */
 import { useQuery } from '@tanstack/react-query';
-import { type Condition, proposedLimits } from '@waxwing/core/client';
+import { proposedLimits } from '@waxwing/core/client';
 import type { Limit } from '@waxwing/core/movement';
 import { useState } from 'react';
 
@@ -17,39 +17,65 @@ export function ConditionField({
   onPropose: (limits: Limit[]) => void;
 }) {
   const { data: conditions = [] } = useQuery(conditionsQuery);
-  const [chosen, choose] = useState<{ condition: Condition; added: number } | null>(null);
+  const [id, choose] = useState('');
+  const [since, setSince] = useState(today());
+  const [added, setAdded] = useState<number | null>(null);
+  const condition = conditions.find((one) => one.id === id);
   return (
-    <div className="border-base-300 border-l-4 pl-4">
+    <div className="border-base-300 space-y-2 border-l-4 pl-4">
       <label className="flex flex-wrap items-center gap-3">
         <span className="font-bold">{say.people.proposeLimitsFor}</span>
         <select
           className="select w-72 max-w-full"
-          value=""
+          value={id}
           onChange={({ target }) => {
-            const condition = conditions.find(({ id }) => id === target.value);
-            if (!condition) return;
-            const proposed = proposedLimits(condition, limits, today());
-            choose({ condition, added: proposed.length });
-            onPropose(proposed);
+            choose(target.value);
+            setAdded(null);
           }}
         >
           <option value="">{say.people.aCondition}</option>
-          {conditions.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
+          {conditions.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
             </option>
           ))}
         </select>
       </label>
-      {chosen && (
-        <p role="status" className="mt-2 max-w-[65ch]">
-          <strong>{chosen.condition.name}:</strong>
-          {say.people.theLimitsAboveCoverWhat(chosen.condition.caution, chosen.added)}
-          <span className="block">
-            <strong>{say.common.stopAt}</strong> {chosen.condition.stop}
-          </span>
-          {say.people.clearItWithFirstWhat(chosen.condition.clearedBy)}
-        </p>
+      {condition && (
+        <>
+          <div className="flex flex-wrap items-center gap-3">
+            <label className="flex flex-wrap items-center gap-3">
+              {say.people.sinceThe(condition.from)}
+              <input
+                type="date"
+                className="input w-44"
+                required
+                max={today()}
+                value={since}
+                onChange={({ target }) => setSince(target.value)}
+              />
+            </label>
+            <button
+              type="button"
+              className="btn"
+              disabled={since === ''}
+              onClick={() => {
+                const proposed = proposedLimits(condition, limits, since);
+                setAdded(proposed.length);
+                onPropose(proposed);
+              }}
+            >
+              {say.people.proposeTheLimits}
+            </button>
+          </div>
+          <p role="status" className="max-w-[65ch]">
+            <strong>{condition.name}:</strong> {condition.caution} {added !== null && say.people.proposedAbove(added)}
+            <span className="block">
+              <strong>{say.common.stopAt}</strong> {condition.stop}
+            </span>
+            {say.people.clearItWithFirstWhat(condition.clearedBy)}
+          </p>
+        </>
       )}
     </div>
   );

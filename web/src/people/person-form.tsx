@@ -2,11 +2,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Client, DAY_KINDS, type DayKind, newClientSchema } from '@waxwing/core/client';
 import {
-  type Demand,
   DEMANDS,
   demandWords,
   fromPounds,
+  isRuling,
   label,
+  type Limit,
   type Looks,
   type Space,
   weightWords,
@@ -28,12 +29,8 @@ import { LooksField } from './looks-field';
 import { chosenRules, RuleFields } from './rule-fields';
 import { SpaceField } from './space-field';
 
-interface LimitRow {
-  demand: Demand;
-  allowed: number;
-  reason: string;
-  until: string;
-}
+/** A limit with its last day as the field holds it: empty where it lasts. */
+type LimitRow = Omit<Limit, 'until'> & { until: string };
 
 interface Fields {
   name: string;
@@ -297,7 +294,7 @@ function LimitFields() {
             aria-label={say.people.demandOfLimit(i + 1)}
             {...register(`limits.${i}.demand`)}
           >
-            {DEMANDS.map((demand) => (
+            {(isRuling(field.demand) ? [field.demand] : DEMANDS).map((demand) => (
               <option key={demand} value={demand}>
                 {label(demandWords(demand))}
               </option>
@@ -309,8 +306,12 @@ function LimitFields() {
             {...register(`limits.${i}.allowed`, { valueAsNumber: true })}
           >
             <option value={0}>{say.common.none}</option>
-            <option value={1}>{say.people.aLittle}</option>
-            <option value={2}>{say.people.upToClear}</option>
+            {!isRuling(field.demand) && (
+              <>
+                <option value={1}>{say.people.aLittle}</option>
+                <option value={2}>{say.people.upToClear}</option>
+              </>
+            )}
           </select>
           <span>
             <input

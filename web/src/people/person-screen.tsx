@@ -4,13 +4,10 @@ import type { Client } from '@waxwing/core/client';
 import { OUTCOME_SCORE } from '@waxwing/core/coaching';
 import { buildLadder } from '@waxwing/core/ladder';
 import {
-  demandWords,
   FOCUS_WORDS,
   FOCUSES,
   type KitPiece,
   label,
-  type Limit,
-  limitsOn,
   loadLabel,
   SPACE_WORDS,
   weightWords,
@@ -44,6 +41,7 @@ import { Benchmarks } from './benchmarks';
 import { DataRights } from './data-rights';
 import { HeadwayStrip } from './headway';
 import { KeptStills } from './kept-stills';
+import { LimitList, Limits } from './limits';
 import { Readiness } from './readiness';
 
 export function PersonScreen() {
@@ -67,7 +65,10 @@ const OnTheFloor = ({ clientId }: { clientId: string }) => (
           back={{ to: '/people', name: say.common.people }}
           actions={<StartSession clientIds={[id]}>{say.people.startASession}</StartSession>}
         />
-        <Limits limits={limits} />
+        <Section title={say.people.limits}>
+          {limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
+          <LimitList limits={limits} withReasons />
+        </Section>
         <WhatWorks clientId={id} />
         <Climbing clientId={id} />
         <Sessions clientId={id} />
@@ -112,7 +113,7 @@ function Person({ client }: { client: Client }) {
       <HeadwayStrip clientId={client.id} unit={client.unit} />
       <div className="grid gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="space-y-8">
-          <Limits limits={client.limits} />
+          <Limits client={client} />
           <Section title={say.people.goal}>
             <p className={client.goal ? '' : 'quiet'}>{client.goal || say.people.notNotedYet}</p>
           </Section>
@@ -182,28 +183,6 @@ function OwnSchools({ client }: { client: Client }) {
           <span className="font-semibold">{name}</span> <span className="quiet">· {matter}</span>
         </p>
       ))}
-    </Section>
-  );
-}
-
-const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
-
-function Limits({ limits }: { limits: readonly Limit[] }) {
-  const held = new Set(limitsOn(limits, today()));
-  return (
-    <Section title={say.people.limits}>
-      {limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
-      <ul className="ruled">
-        {limits.map((limit) => (
-          <li key={limit.demand} className={held.has(limit) ? 'py-2' : 'quiet py-2 line-through'}>
-            <span className="text-lg font-semibold">{label(demandWords(limit.demand))}</span>: {ALLOWED[limit.allowed]}
-            <span className="quiet block text-sm">
-              {limit.reason}
-              {limit.until ? say.people.until(dayWords(limit.until)) : say.people.lasting}
-            </span>
-          </li>
-        ))}
-      </ul>
     </Section>
   );
 }

@@ -698,6 +698,8 @@ export const en = {
     asksFor: 'Asks for',
     nothingSpecial: 'nothing special',
     youShouldFeel: 'You should feel:',
+    leftAloneWith: 'Left alone with:',
+    suitableWith: 'Suitable with:',
     caution: 'Caution:',
     libraryTools: 'Library tools',
     ladders: 'Ladders',
@@ -1050,8 +1052,21 @@ export const en = {
     dayWords: { sits: 'sits', bends: 'bends or leans forward', lifts: 'lifts and carries', stands: 'stands or walks' },
     proposeLimitsFor: 'Propose limits for',
     aCondition: 'a condition …',
-    theLimitsAboveCoverWhat: (caution: string, added: number) =>
-      ` ${caution} ${added === 0 ? 'The limits above cover what is usual.' : `${added === 1 ? 'One limit is' : `${added} limits are`} proposed above: keep what holds, take out the rest. `}`,
+    proposeTheLimits: 'Propose its limits',
+    sinceThe: (event: string) => `Since ${event}:`,
+    proposedAbove: (added: number) =>
+      added === 0
+        ? 'The limits above cover what is usual.'
+        : `${added === 1 ? 'One limit is' : `${added} limits are`} proposed above: keep what holds, take out the rest.`,
+    heldSince: (event: string, day: string) => `since ${event}, ${day}`,
+    heldSinceUnknown: 'since when is not noted',
+    itIsTimeToAsk: (whom: string) => `It is time to ask ${whom} whether this still holds. Until then it does.`,
+    endIt: 'End it',
+    endTheCondition: (name: string) => `End “${name}”`,
+    whoseWordEndsIt: 'Whose word ends it',
+    onWhoseWord: 'on whose word',
+    endedOnTheWordOf: (name: string, by: string, day: string) => `${name}: ended on the word of ${by}, ${day}`,
+    whatEnded: 'What has ended',
     clearItWithFirstWhat: (clearedBy: string) => `Clear it with ${clearedBy} first; what they allow counts.`,
     buildWords: { broad: 'broader build', narrow: 'narrower build' },
     houseRules: 'House rules',

@@ -1,0 +1,127 @@
+/** What somebody may not do: by the condition behind it, and what was noted alone. A condition ends by somebody's word, and that is kept. */
+import { useQuery } from '@tanstack/react-query';
+import { type Client, conditionsHeld, type Held, withoutCondition } from '@waxwing/core/client';
+import { demandWords, isRuling, label, type Limit, limitsOn } from '@waxwing/core/movement';
+import { useState } from 'react';
+
+import { conditionsQuery } from '../api/queries';
+import { Section } from '../shell/page';
+import { Wrong } from '../shell/states';
+import { dayWords, today } from '../words/dates';
+import { say } from '../words/say';
+import { useEditClient } from './use-edit-client';
+
+const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
+
+export function Limits({ client }: { client: Client }) {
+  const { data: conditions = [] } = useQuery(conditionsQuery);
+  const alone = client.limits.filter(({ condition }) => !condition);
+  return (
+    <Section title={say.people.limits}>
+      {client.limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
+      <LimitList limits={alone} withReasons />
+      {conditionsHeld(client.limits, conditions, today()).map((held) => (
+        <HeldCondition key={held.condition} client={client} held={held} />
+      ))}
+      {client.cleared.length > 0 && (
+        <>
+          <h3 className="mt-4 font-bold">{say.people.whatEnded}</h3>
+          <ul className="quiet text-sm">
+            {client.cleared.map((one) => (
+              <li key={`${one.condition} ${one.on}`}>
+                {say.people.endedOnTheWordOf(one.name, one.by, dayWords(one.on))}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Section>
+  );
+}
+
+/** What a limit's reason calls its condition, for one that the library has no more. */
+const nameIn = ([first]: readonly Limit[]): string => first?.reason.split(':')[0] ?? '';
+
+function HeldCondition({ client, held }: { client: Client; held: Held }) {
+  const { condition, known, since, limits, ask } = held;
+  const [ending, end] = useState(false);
+  const [by, setBy] = useState('');
+  const edit = useEditClient(client);
+  const name = known?.name ?? nameIn(limits);
+  return (
+    <section className="mt-3" aria-label={name}>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+        <h3 className="font-bold">
+          {name}
+          <span className="quiet font-normal">
+            {', '}
+            {since ? say.people.heldSince(known?.from ?? '', dayWords(since)) : say.people.heldSinceUnknown}
+          </span>
+        </h3>
+        {!ending && (
+          <button
+            type="button"
+            className="btn btn-sm"
+            aria-label={say.people.endTheCondition(name)}
+            onClick={() => end(true)}
+          >
+            {say.people.endIt}
+          </button>
+        )}
+      </div>
+      {ask && known && (
+        <p className="border-warning my-1 border-l-4 pl-3 font-semibold">{say.people.itIsTimeToAsk(known.clearedBy)}</p>
+      )}
+      {ending && (
+        <form
+          className="my-2 flex flex-wrap gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            edit.mutate({
+              limits: withoutCondition(client.limits, condition),
+              cleared: [...client.cleared, { condition, name, since, on: today(), by: by.trim() }],
+            });
+          }}
+        >
+          <input
+            className="input w-56"
+            aria-label={say.people.whoseWordEndsIt}
+            placeholder={say.people.onWhoseWord}
+            maxLength={200}
+            value={by}
+            onChange={({ target }) => setBy(target.value)}
+          />
+          <button type="submit" className="btn btn-primary" disabled={by.trim() === '' || edit.isPending}>
+            {say.people.endTheCondition(name)}
+          </button>
+          <button type="button" className="btn btn-ghost" onClick={() => end(false)}>
+            {say.common.cancel}
+          </button>
+        </form>
+      )}
+      <Wrong error={edit.error} />
+      <LimitList limits={limits} />
+    </section>
+  );
+}
+
+/** Limits one under the other, for whoever may not know more as well. */
+export function LimitList({ limits, withReasons = false }: { limits: readonly Limit[]; withReasons?: boolean }) {
+  const held = new Set(limitsOn(limits, today()));
+  return (
+    <ul className="ruled">
+      {limits.map((limit, i) => (
+        <li key={i} className={held.has(limit) ? 'py-2' : 'quiet py-2 line-through'}>
+          <span className="text-lg font-semibold">{label(demandWords(limit.demand))}</span>
+          {!isRuling(limit.demand) && `: ${ALLOWED[limit.allowed] ?? ''}`}
+          {(withReasons || limit.until) && (
+            <span className="quiet block text-sm">
+              {withReasons && limit.reason}
+              {limit.until ? say.people.until(dayWords(limit.until)) : say.people.lasting}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
