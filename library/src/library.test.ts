@@ -121,7 +121,7 @@ describe('a broken file', () => {
     [
       'a correction to nowhere',
       (t) => t.replace('swapTo: bodyweight-squat', 'swapTo: moon-squat'),
-      'squat/goblet-squat.yaml: faults[0].corrections[5].swapTo no movement "moon-squat"',
+      'squat/goblet-squat.yaml: faults[1].corrections[5].swapTo no movement "moon-squat"',
     ],
     ['not YAML', () => 'id: [', 'squat/goblet-squat.yaml: is not valid YAML'],
     [

@@ -1,5 +1,5 @@
 /** What the starter library holds itself to, beyond the schema: depth of coaching content. A studio's own movements may be thinner. */
-import { breaches, buildLadder, type StandardException } from '@waxwing/core/ladder';
+import { breaches, buildLadder, type StandardException, startsOnALoad } from '@waxwing/core/ladder';
 import type { FaultKind, HouseRule, Movement } from '@waxwing/core/movement';
 
 export interface Shortfall {
@@ -23,8 +23,6 @@ const LEAST = { cues: 5, faults: 4, corrections: 3, correctionKinds: 3, causes: 
 const LEAST_GENTLE = { ...LEAST, cues: 3, faults: 2 } as const;
 /** Whoever needs more has no standard. */
 const MOST_EXCEPTIONS = 25;
-/** What can be had lighter. */
-const LOADS: readonly string[] = ['band', 'dumbbell', 'jug', 'cable', 'rope'];
 
 /** Everything in which movements fall short, movements that are copies of others, and exceptions that except nothing. */
 export function shortfalls(
@@ -86,11 +84,6 @@ function unknownCauses(
 
 const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role === 'mobility';
 
-/** What is done sitting or lying on the side with a load is where its ladder starts: a lighter load is the step down. */
-const isLoadedAtRest = ({ position, kit }: Movement): boolean =>
-  (position === 'seated' || position === 'side-lying') &&
-  kit.some(({ needs }) => needs.some(({ item }) => LOADS.includes(item)));
-
 /** Everything that is trained has a step down or is its family's gentlest, and a step up or is a named end. */
 function ladderEnds(movements: readonly Movement[]): Shortfall[] {
   const { rungs } = buildLadder(movements);
@@ -108,7 +101,7 @@ function ladderEnds(movements: readonly Movement[]): Shortfall[] {
       const eases =
         rung?.easier.length ||
         families.some((family) => asks(movement) === gentlest.get(family)) ||
-        isLoadedAtRest(movement);
+        startsOnALoad(movement);
       return [
         ...(grows
           ? []

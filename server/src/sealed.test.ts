@@ -102,7 +102,7 @@ describe('a studio', () => {
     await server.http.post(at).send({ events }).expect(200);
     // The same again is known, sealed or not.
     expect((await server.http.post(at).send({ events }).expect(200)).body).toMatchObject({ stored: 0, known: 4 });
-    const told = ['"elbow"', '"sharp"', 'colic', 'tendon feels'];
+    const told = ['"region":"elbow"', '"sharp"', 'colic', 'tendon feels'];
     const learned = async () => {
       for (const words of told) expect(filesWith(words)).toEqual([]);
       const kept = (await server.http.get(at).expect(200)).body as { events: object[] };

@@ -5,7 +5,15 @@ import { checkClientFile, CLIENT_FILE_FORMAT } from '../formats/client-file.js';
 import { LOOKS } from '../movement/looks.js';
 import { DEMANDS, KIT_ITEMS, REGIONS, SPACES } from '../movement/vocabulary.js';
 import { checkedBy } from '../schema/atoms.js';
-import { BLANK_CLIENT, type Client, clientChangeSchema, clientSchema, DAY_KINDS, newClientSchema } from './index.js';
+import {
+  BLANK_CLIENT,
+  type Client,
+  clientChangeSchema,
+  clientSchema,
+  DAY_KINDS,
+  limitsToday,
+  newClientSchema,
+} from './index.js';
 import { BODY_SIDES } from './pain.js';
 import { BENCHMARK_UNITS, READINESS_QUESTIONS } from './screening.js';
 
@@ -39,6 +47,8 @@ const limit = fc.record(
     allowed: fc.integer({ min: 0, max: 2 }),
     reason: called(200),
     until: maybe(day),
+    condition: maybe(fc.constantFrom('worn-knee', 'diabetes')),
+    since: maybe(day),
   },
   { requiredKeys: ['demand', 'allowed', 'reason'] },
 );
@@ -79,6 +89,16 @@ const client: fc.Arbitrary<Client> = fc.record({
     { maxLength: 3 },
   ),
   limits: fc.array(limit, { maxLength: 4 }),
+  cleared: fc.array(
+    fc.record({
+      condition: fc.constant('turned-ankle'),
+      name: called(60),
+      since: maybe(day),
+      on: day,
+      by: called(200),
+    }),
+    { maxLength: 2 },
+  ),
   kit: fc.array(piece, { maxLength: 4 }),
   homeSpace: fc.constantFrom(...SPACES),
   houseRules: fc.dictionary(fc.constantFrom('knees', 'breath'), fc.constantFrom('over', 'held')),
@@ -86,9 +106,9 @@ const client: fc.Arbitrary<Client> = fc.record({
 
 const sent = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 const FIELDS = Object.keys(BLANK_CLIENT) as (keyof typeof BLANK_CLIENT)[];
-const fileOf = (one: object) => ({
+const fileOf = (one: object, formatVersion: 1 | 2 = 2) => ({
   format: CLIENT_FILE_FORMAT,
-  formatVersion: 1,
+  formatVersion,
   client: one,
   sessions: [],
   plans: [],
@@ -111,9 +131,10 @@ describe('a client', () => {
     fc.assert(
       fc.property(client, fc.subarray(FIELDS), ({ id, name, version, ...own }, said) => {
         const parts = Object.fromEntries(said.map((field) => [field, own[field]]));
-        expect(checkClientFile(sent(fileOf({ id, name, ...parts })))).toMatchObject({
+        const whole = { ...BLANK_CLIENT, id, name, ...parts };
+        expect(checkClientFile(sent(fileOf({ id, name, ...parts }, 1)))).toMatchObject({
           ok: true,
-          value: { client: sent({ ...BLANK_CLIENT, id, name, ...parts }) },
+          value: { client: sent({ ...whole, limits: limitsToday(whole.limits) }) },
         });
         expect(checkedBy(newClientSchema, sent({ name, ...parts }))).toEqual({
           ok: true,

@@ -793,7 +793,13 @@ test('nothing that is closed or held back is ever offered, by any caller, from t
 }, 120_000);
 
 test('one piece does not run in two lanes: who has it is said, and another of it frees both', () => {
-  const rope = (count: number) => ({ ...STUDIO, kit: [{ item: 'rope' as const, count }] });
+  const rope = (count: number) => ({
+    ...STUDIO,
+    kit: [
+      { item: 'rope' as const, count },
+      { item: 'anchor' as const, count: 2 },
+    ],
+  });
   const lane = (name: string, n: number, studio: Studio, running: boolean) => {
     const run: What = [
       'timer-started',

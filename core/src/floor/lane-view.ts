@@ -7,6 +7,7 @@ import type { MovementPage } from '../ladder/page.js';
 import type { Catalog } from '../ladder/substitutes.js';
 import { combined } from '../movement/combined.js';
 import { type HouseRule, tagsInForce, underRules } from '../movement/house-rules.js';
+import { withInHand } from '../movement/in-hand.js';
 import { kitCounts } from '../movement/kit.js';
 import type { Movement } from '../movement/schema.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
@@ -101,7 +102,8 @@ export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
     if (!page) return undefined;
     const other = withId === undefined ? undefined : pageOf(withId)?.movement;
     const whole = other ? combined(page.movement, other) : page.movement;
-    return { ...page, movement: underRules(whole, withSeen(tags, whole, stay)) };
+    const taught = underRules(whole, withSeen(tags, whole, stay));
+    return { ...page, movement: withInHand(taught, step?.lane.load?.item) };
   };
   const done = latestSet(lane);
   const alarm = alarmOf(lane);

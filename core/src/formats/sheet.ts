@@ -8,6 +8,7 @@ import { likelyFault } from '../coaching/likelihood.js';
 import { teachingCues } from '../coaching/teach.js';
 import { brokenHold, holdWords } from '../dosage/next-set.js';
 import { partsWords } from '../dosage/parts.js';
+import { withInHand } from '../movement/in-hand.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
@@ -120,7 +121,7 @@ function lineOf(
       leaveOut: `Leave this out for now, and ask your trainer: ${because}.`,
     };
   // Nobody is there to touch.
-  const cues = teachingCues(movement, evidence, now, false)
+  const cues = teachingCues(withInHand(movement, lane.load?.item), evidence, now, false)
     .toSorted((a, b) => b.worked - a.worked)
     .slice(0, MOST_REMINDERS)
     .map(({ cue }) => cue.text);

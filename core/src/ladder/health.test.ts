@@ -111,7 +111,7 @@ const BROKEN: [HealthKind, Movement[]][] = [
   [
     'demand-falls',
     [
-      { ...low, demands: { ...low.demands, overhead: 2 } },
+      { ...low, demands: { ...low.demands, 'loaded-shoulder': 2 } },
       { ...high, demands: { ...high.demands, impact: 1 } },
     ],
   ],
@@ -130,7 +130,7 @@ const BROKEN: [HealthKind, Movement[]][] = [
   ['link-both-ways', [{ ...low, cues: low.cues.map((one) => ({ ...one, addresses: [] })) }, high]],
   ['speakable', [{ ...low, faults: [answered({ kind: 'say', say: 'Fern.' })] }, high]],
   ['speakable', [{ ...low, faults: [answered({ kind: 'say', say: 'Ask for slower reps from them.' })] }, high]],
-  ['telegram', [{ ...low, faults: [answered({ do: 'A hair.' })] }, high]],
+  ['telegram', [{ ...low, faults: [answered({ do: 'Hair.' })] }, high]],
   ['telegram', [{ ...low, faults: [{ ...fault, looksLike: 'Knees in.' }] }, high]],
   ['jargon', [{ ...low, breath: 'Engage and breathe.' }, high]],
   ['sign-back', [{ ...low, links: [{ ...step('high'), backWhen: undefined }] }, high]],

@@ -1,6 +1,6 @@
 /** Where a library is thin or wrong: every gap with its place, worst first, and a score for each family. */
 import type { Movement } from '../movement/schema.js';
-import { HOUSEHOLD, type Muscle, type Severity } from '../movement/vocabulary.js';
+import { HOUSEHOLD, type KitItem, type Muscle, type Severity } from '../movement/vocabulary.js';
 import { inWords } from '../movement/words.js';
 import { breachesOf, type CoachingContext } from './coaching-rules.js';
 import { buildLadder, CycleError, type Ladder, reach } from './graph.js';
@@ -60,6 +60,12 @@ const isGentle = ({ role }: Movement): boolean => role === 'stretch' || role ===
 const asksNothing = ({ role, position, muscles }: Movement): boolean =>
   role === 'drill' || (position === 'seated' && muscles.prime.every((muscle) => LEGS.has(muscle)));
 const asks = ({ demands }: Movement): number => Object.values(demands).reduce((sum, amount) => sum + amount, 0);
+/** What can be had lighter. */
+const LOADS: readonly KitItem[] = ['band', 'dumbbell', 'jug', 'cable', 'rope'];
+/** What is done sitting or lying on the side with a load is where its ladder may start: a lighter load is the step down. */
+export const startsOnALoad = ({ position, kit }: Pick<Movement, 'position' | 'kit'>): boolean =>
+  (position === 'seated' || position === 'side-lying') &&
+  kit.some(({ needs }) => needs.some(({ item }) => LOADS.includes(item)));
 const fitsAHome = ({ kit }: Movement): boolean =>
   kit.length === 0 || kit.some(({ needs }) => needs.every(({ item }) => HOUSEHOLD.includes(item)));
 
@@ -128,6 +134,7 @@ function ladderGaps(
     if (movement.progression === 'yes') add(movement, 'off-ladder', 'Has no easier and no harder version.', 'links');
   } else if (
     rung.easier.length === 0 &&
+    !startsOnALoad(movement) &&
     movement.families.every((family) => asks(movement) > (gentlest.get(family) ?? 0))
   )
     add(movement, 'no-easier', 'Has no easier version, though its family holds gentler movements.', 'links');

@@ -65,10 +65,22 @@ const holds = (tags: ReadonlySet<string>, { houseRule }: Cue | Fault): boolean =
   houseRule === undefined || tags.has(houseRule);
 
 /** A movement as the rules in force show it. What other schools say is left out, and so is every reference to it. */
-export function underRules(movement: Movement, tags: ReadonlySet<string>): Movement {
-  if ([...movement.cues, ...movement.faults].every((part) => holds(tags, part))) return movement;
-  const cues = movement.cues.filter((cue) => holds(tags, cue));
-  const faults = movement.faults.filter((fault) => holds(tags, fault));
+export const underRules = (movement: Movement, tags: ReadonlySet<string>): Movement =>
+  withParts(
+    movement,
+    (cue) => holds(tags, cue),
+    (fault) => holds(tags, fault),
+  );
+
+/** A movement with some of its cues and faults, and without a reference to what is left out. */
+export function withParts(
+  movement: Movement,
+  keepsCue: (cue: Cue) => boolean,
+  keepsFault: (fault: Fault) => boolean = () => true,
+): Movement {
+  if (movement.cues.every(keepsCue) && movement.faults.every(keepsFault)) return movement;
+  const cues = movement.cues.filter(keepsCue);
+  const faults = movement.faults.filter(keepsFault);
   const cueIds = new Set(cues.map((cue) => cue.id));
   const faultIds = new Set(faults.map((fault) => fault.id));
   return {

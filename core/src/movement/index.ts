@@ -7,6 +7,7 @@ export * from './difference.js';
 export * from './fault-kinds.js';
 export * from './figure-id.js';
 export * from './house-rules.js';
+export * from './in-hand.js';
 export * from './ids.js';
 export * from './kit.js';
 export * from './kit-schema.js';

@@ -178,6 +178,8 @@ describe('limits', () => {
 
 test('a limit that closes one way to equip a movement leaves the others, and what is in the hands decides', () => {
   const press: Equipped = {
+    notFor: [],
+    suits: [],
     demands: { 'lying-on-back': 1 },
     kit: [
       { needs: [{ item: 'dumbbell', count: 2 }] },

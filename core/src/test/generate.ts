@@ -44,6 +44,8 @@ function movementAt(i: number, size: number): fc.Arbitrary<MovementFacts> {
     name: fc.constant(`Movement ${i}`),
     aliases: fc.constant([]),
     precursors: fc.constant([]),
+    notFor: fc.constant([]),
+    suits: fc.constant([]),
     families: fc.constant(['family']),
     pattern: fc.constantFrom(...PATTERNS.slice(0, 4)),
     role: fc.constantFrom('strength', 'drill'),

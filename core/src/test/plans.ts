@@ -40,6 +40,8 @@ export const movement = (id: string, change: Partial<MovementSummary> = {}): Mov
   name: id,
   aliases: [],
   precursors: [],
+  notFor: [],
+  suits: [],
   families: [id],
   pattern: 'squat',
   role: 'strength',
