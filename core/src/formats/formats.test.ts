@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
-
 import { lawfulMovement, lawfulMovements } from '../test/movements.js';
 import { cardMarkdown, csvOf, mergeImport, PackError, packOf, previewImport, readCsv, readPack } from './index.js';
 

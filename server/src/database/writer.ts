@@ -2,7 +2,7 @@
 import type Database from 'better-sqlite3';
 import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
 
-import { sealedFor } from '../sealed/seal-studio.js';
+import { sealedFor } from '../sealed/columns.js';
 import { SEALED, type Sealer } from '../sealed/sealer.js';
 
 type Value = string | number | null | Buffer;

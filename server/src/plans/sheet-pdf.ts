@@ -28,7 +28,7 @@ function fonts() {
 export type StillsOf = (movementId: string) => readonly string[];
 
 /** How wide a figure is drawn, in points. */
-const FIGURE = 46;
+const FIGURE = 40;
 const COLUMN_GAP = 22;
 
 /** The stills of a movement one above the other; null where it has no figure. */

@@ -6,12 +6,11 @@ import { limitsToday } from '@waxwing/core/client';
 import type { Limit } from '@waxwing/core/movement';
 import type Database from 'better-sqlite3';
 
-import { sealedFor } from './seal-studio.js';
-import { isSealed, type Sealer } from './sealer.js';
+import { openedFrom, sealedFor } from './columns.js';
+import type { Sealer } from './sealer.js';
 
 /** The form that this version writes. */
 const FORM = 2;
-const WHERE = 'clients.limits';
 
 /** What cannot be opened or read stays as it lies: it is named as damaged, and not lost. */
 export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void {
@@ -20,7 +19,7 @@ export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void
   db.transaction(() => {
     const change = db.prepare('UPDATE clients SET limits = ? WHERE id = ?');
     for (const { id, limits } of db.prepare('SELECT id, limits FROM clients').all() as Row[]) {
-      const plain = opened(limits, sealer);
+      const plain = openedFrom(sealer, limits, 'clients', 'limits');
       const read = plain === undefined ? undefined : parsed(plain);
       if (read === undefined || read.length === 0) continue;
       change.run(sealedFor(sealer, JSON.stringify(limitsToday(read)), 'clients', 'limits'), id);
@@ -32,11 +31,6 @@ export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void
 interface Row {
   id: string;
   limits: string;
-}
-
-function opened(column: string, sealer: Sealer): string | undefined {
-  const text: unknown = column.startsWith('"') ? JSON.parse(column) : column;
-  return isSealed(text) ? sealer.open(text, WHERE) : column;
 }
 
 function parsed(text: string): Limit[] | undefined {

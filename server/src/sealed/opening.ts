@@ -2,7 +2,7 @@
 import type { EntitySubscriberInterface, LoadEvent, ObjectLiteral } from 'typeorm';
 
 import { parsed } from '../database/json-column.js';
-import { JSON_COLUMNS } from './seal-studio.js';
+import { JSON_COLUMNS } from './columns.js';
 import { isSealed, SEALED, type Sealer } from './sealer.js';
 
 export class Opening implements EntitySubscriberInterface {

@@ -2,6 +2,7 @@
 import Database from 'better-sqlite3';
 
 import { type KeyPlace, StartError } from '../config.js';
+import { sealedFor, textIn } from './columns.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
 import { bringLimitsUpToDate } from './limits-today.js';
 import { MAY_BE_TOLD, resealed } from './sealed-event.js';
@@ -40,9 +41,6 @@ const somethingSealed = (db: Database.Database): boolean =>
   Object.entries(SEALED).some(([table, columns]) =>
     columns.some((column) => db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get()),
   );
-
-/** A text as it lies in a column: JSON keeps its quotes, so that the column is JSON still. */
-const textIn = (value: string): string => (value.startsWith('"sealed:') ? (JSON.parse(value) as string) : value);
 
 /**
  * @param lost thrown where a key is missing; null to go on without what it sealed
@@ -101,25 +99,3 @@ const LOST: Readonly<Record<string, string | null>> = {
   // Made anew from the events.
   document: 'null',
 };
-
-/** The columns that hold JSON. */
-export const JSON_COLUMNS = new Set([
-  'clients.readiness',
-  'clients.today',
-  'clients.limits',
-  'clients.cleared',
-  'digests.document',
-]);
-
-/** A text as it is put into a column. */
-export function sealedFor(sealer: Sealer, plain: string, table: string, column: string): string {
-  const where = `${table}.${column}`;
-  const sealed = sealer.seal(plain, where);
-  return JSON_COLUMNS.has(where) ? JSON.stringify(sealed) : sealed;
-}
-
-/** What such a column holds in plain; undefined where it does not open. */
-export function openedFrom(sealer: Sealer, value: string, table: string, column: string): string | undefined {
-  const text = textIn(value);
-  return isSealed(text) ? sealer.open(text, `${table}.${column}`) : value;
-}

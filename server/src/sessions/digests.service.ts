@@ -12,7 +12,7 @@ import { isFull, StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { LibraryService } from '../movements/library.service.js';
-import { openedFrom } from '../sealed/seal-studio.js';
+import { openedFrom } from '../sealed/columns.js';
 import type { Sealer } from '../sealed/sealer.js';
 import { EventsService } from './events.service.js';
 import { DigestEntity } from './session.entities.js';
