@@ -124,21 +124,35 @@ test('no screen breaks the content policy or says anything in the console', asyn
   expect(said).toEqual([]);
 });
 
-test('a condition proposes its usual limits with their reason, and nothing is kept that the trainer takes out', async ({
+test('a condition is dated and proposes its usual limits, stands together on the page, and ends by a word that is kept', async ({
   page,
   studio,
 }) => {
   await page.goto(`${studio.address}/people/new`);
   await page.getByLabel('Name').fill('Ada Example');
-  await page.getByLabel('Propose limits for').selectOption('After birth, first eight weeks');
-  await expect(page.getByText(/Clear it with the midwife or doctor first/)).toBeVisible();
-  await expect(page.getByLabel(/^Demand of limit/)).toHaveCount(5);
-  await expect(page.getByLabel('Reason of limit 1')).toHaveValue(
-    'After birth, first eight weeks: clear it with the midwife or doctor first',
-  );
-  await expect(page.getByLabel('Last day of limit 1, empty if it lasts')).toHaveValue(/^\d{4}-\d{2}-\d{2}$/);
-  await page.getByRole('button', { name: 'Remove limit 5' }).click();
+  await page.getByLabel('Propose limits for').selectOption('High blood pressure');
+  await expect(page.getByText(/Clear it with .* first; what they allow counts/)).toBeVisible();
+  await expect(page.getByLabel(/^Demand of limit/)).toHaveCount(0);
+  await page.getByLabel(/^Since /).fill('2026-01-05');
+  await page.getByRole('button', { name: 'Propose its limits' }).click();
+  const rows = page.getByLabel(/^Demand of limit/);
+  await expect(rows).not.toHaveCount(0);
+  const proposed = await rows.count();
+  await expect(page.getByLabel('Reason of limit 1')).toHaveValue(/^High blood pressure: clear it with /);
+  await expect(page.getByLabel('Last day of limit 1, empty if it lasts')).toHaveValue('');
+  // The same again proposes nothing more, and what is taken out is not kept.
+  await page.getByRole('button', { name: 'Propose its limits' }).click();
+  await expect(page.getByText('The limits above cover what is usual.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove limit 1', exact: true }).click();
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Ada Example' })).toBeVisible();
-  await expect(page.getByText(/clear it with the midwife or doctor first/)).toHaveCount(4);
+  const held = page.getByRole('region', { name: 'High blood pressure' });
+  await expect(held.getByText(/5 January 2026|5 Jan/)).toBeVisible();
+  await expect(held.getByRole('listitem')).toHaveCount(proposed - 1);
+  await held.getByRole('button', { name: 'End “High blood pressure”' }).click();
+  await held.getByLabel('Whose word ends it').fill('Dr Example');
+  await held.getByRole('button', { name: 'End “High blood pressure”' }).click();
+  await expect(held).toHaveCount(0);
+  await expect(page.getByText(/High blood pressure: ended on the word of Dr Example/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/ended on the word of Dr Example/)).toBeVisible();
 });

@@ -11,7 +11,17 @@ import {
   loadLibrary,
   loadRules,
 } from './load.js';
-import { CAUSES, CONDITIONS, EXCEPTIONS, FAULT_KINDS, FIGURES, HOUSE_RULES, STARTER_FOLDER } from './places.js';
+import {
+  CAUSES,
+  CONDITIONS,
+  EXCEPTIONS,
+  FAULT_KINDS,
+  FIGURES,
+  HOUSE_RULES,
+  READINGS,
+  STARTER_FOLDER,
+} from './places.js';
+import { loadReadings, toBeRead } from './readings.js';
 import { shortfalls } from './standards.js';
 
 function main(): number {
@@ -37,6 +47,8 @@ function main(): number {
         `${sum((m) => m.faults.length)} faults, ${sum((m) => m.faults.reduce((n, f) => n + f.corrections.length, 0))} corrections, ` +
         `${sum((m) => m.links.length)} links, ${rules.length} house rules, ${kinds.length} fault kinds of ${sum((m) => m.faults.filter(of).length)} faults, ${conditions.length} conditions, ${exceptions.length} exceptions, ${thin.length} shortfalls`,
     );
+    const unread = toBeRead(movements, loadReadings(READINGS));
+    if (unread.length > 0) console.log(`to be read again, for their words have changed: ${unread.join(', ')}`);
     const figures = Object.values(drawn.figures);
     console.log(
       `figures: ${figures.length} from ${Object.keys(drawn.poses).length} postures, ` +

@@ -15,4 +15,5 @@ export const HOUSE_RULES = fileURLToPath(new URL('../house-rules.yaml', import.m
 export const CONDITIONS = fileURLToPath(new URL('../conditions.yaml', import.meta.url));
 export const CAUSES = fileURLToPath(new URL('../causes.yaml', import.meta.url));
 export const EXCEPTIONS = fileURLToPath(new URL('../exceptions.yaml', import.meta.url));
+export const READINGS = fileURLToPath(new URL('../readings.yaml', import.meta.url));
 export const FAULT_KINDS = fileURLToPath(new URL('../fault-kinds.yaml', import.meta.url));
