@@ -22,7 +22,10 @@ test('a pair is planned in time: suggested, locked, suggested again, cut to a sh
 }) => {
   const address = await studio.plan(page, ['Ilka Varga', 'Rasmus Tolle'], 45);
   expect(await seconds(page)).toBeLessThanOrEqual(45 * 60);
-  await expect(page.getByText('Nothing: limits, kit, minutes and order are in line.')).toBeVisible();
+  // What is suggested leaves nothing to mend: at most a word of polish.
+  const warnings = page.getByRole('region', { name: 'Warnings' });
+  await expect(warnings).toBeVisible();
+  await expect(warnings.getByRole('img', { name: /^(Stop|Fix)/ })).toHaveCount(0);
   const strength = page.getByRole('region', { name: 'Strength', exact: true });
   const lock = strength.getByRole('button', { name: /^Lock / }).first();
   const kept = (await lock.getAttribute('aria-label'))?.replace('Lock ', '') ?? '';
@@ -155,7 +158,7 @@ test('who somebody is today, what a clinician must clear, what was measured, and
   await expect(page.getByText(/Cleared by Dr Example/)).toBeVisible();
   await page.getByLabel('Value').fill('14');
   await page.getByRole('button', { name: 'Note', exact: true }).click();
-  await expect(page.getByText('14 reps')).toBeVisible();
+  await expect(page.getByText('14 reps', { exact: true })).toBeVisible();
 
   await page.getByRole('main').getByRole('link', { name: 'How they are today' }).click();
   const knee = page.getByRole('button', { name: /^left knee/ });

@@ -146,7 +146,7 @@ test('the library by keyboard alone, in a place with nobody in it', async ({ pag
   await expect(page.getByRole('heading', { level: 1, name: 'Side plank' })).toBeVisible();
   await page.locator('summary', { hasText: 'Hip sags' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Say it as the hip starts to sink.')).toBeVisible();
+  await expect(page.getByText('As the hip starts to sink.')).toBeVisible();
   await page.goBack();
   await expect(page.getByRole('textbox', { name: 'Find a movement or a fault' })).toHaveValue('side plank');
   await page.keyboard.press('/');
