@@ -113,7 +113,7 @@ export function LimitList({ limits, withReasons = false }: { limits: readonly Li
       {limits.map((limit, i) => (
         <li key={i} className={held.has(limit) ? 'py-2' : 'quiet py-2 line-through'}>
           <span className="text-lg font-semibold">{label(demandWords(limit.demand))}</span>
-          {!isRuling(limit.demand) && `: ${ALLOWED[limit.allowed] ?? ''}`}
+          {`: ${isRuling(limit.demand) ? say.people.closedToThem : (ALLOWED[limit.allowed] ?? '')}`}
           {(withReasons || limit.until) && (
             <span className="quiet block text-sm">
               {withReasons && limit.reason}

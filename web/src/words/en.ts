@@ -1066,6 +1066,7 @@ export const en = {
     whoseWordEndsIt: 'Whose word ends it',
     onWhoseWord: 'on whose word',
     endedOnTheWordOf: (name: string, by: string, day: string) => `${name}: ended on the word of ${by}, ${day}`,
+    closedToThem: 'closed',
     whatEnded: 'What has ended',
     clearItWithFirstWhat: (clearedBy: string) => `Clear it with ${clearedBy} first; what they allow counts.`,
     buildWords: { broad: 'broader build', narrow: 'narrower build' },
