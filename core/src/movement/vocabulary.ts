@@ -124,7 +124,7 @@ export const SPACES = ['spot', 'mat', 'lane'] as const;
 export type Space = (typeof SPACES)[number];
 
 /**
- * What a movement asks of a body, 0 to 3. Each level of each is told in `demand-levels.ts`.
+ * What a movement asks of a body: 0 nothing, 1 a little, 2 clearly, 3 strongly.
  */
 export const DEMANDS = [
   'deep-knee-bend',
