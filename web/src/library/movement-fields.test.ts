@@ -82,6 +82,8 @@ const movement: fc.Arbitrary<Movement> = fc
         },
       ],
       cautions,
+      notFor: ['osteoporosis'],
+      suits: ['wheelchair'],
     });
     if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
     return checked.value;

@@ -83,6 +83,9 @@ export interface Fields {
   faults: (Omit<Fault, 'causes'> & { causes: string })[];
   links: LinkRow[];
   cautions: { text: string }[];
+  /** Conditions by id. */
+  notFor: string[];
+  suits: string[];
 }
 
 export const listed = (text: string): string[] =>
@@ -121,6 +124,8 @@ export const BLANK: Fields = {
   faults: [],
   links: [],
   cautions: [],
+  notFor: [],
+  suits: [],
 };
 
 const demandRows = (demands: Movement['demands']): DemandRow[] =>
@@ -241,6 +246,8 @@ export function documentOf(fields: Fields, id: string, modeBelow: (row: LinkRow)
       ...(row.backWhen ? { backWhen: row.backWhen } : {}),
     })),
     cautions: fields.cautions.map(({ text }) => text).filter((text) => text.trim() !== ''),
+    notFor: fields.notFor,
+    suits: fields.suits,
   };
 }
 

@@ -1,10 +1,12 @@
 /** What a movement takes and asks for: doses, demands, kit, and what to be careful of. */
+import { useQuery } from '@tanstack/react-query';
 import { DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 
+import { conditionsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
 import { say } from '../words/say';
-import { Field, Options, RemoveButton } from './form-parts';
+import { Chips, Field, Options, RemoveButton } from './form-parts';
 import type { Fields } from './movement-fields';
 
 export function DoseFields() {
@@ -227,6 +229,32 @@ export function CautionFields() {
       <button type="button" className="btn mt-2" onClick={() => append({ text: '' })}>
         {say.library.addACaution}
       </button>
+      <RulingFields />
     </>
+  );
+}
+
+/** With which conditions the movement is left alone, and for which of the strict kind it is marked as suitable. */
+function RulingFields() {
+  const { data: conditions = [] } = useQuery(conditionsQuery);
+  const nameOf = (id: string) => conditions.find((one) => one.id === id)?.name ?? label(id);
+  const strict = conditions.filter(({ kind }) => kind === 'only-suitable');
+  return (
+    <div className="mt-4 grid gap-3 md:grid-cols-2">
+      <Chips
+        title={say.library.leftAloneWithField}
+        name="notFor"
+        path="notFor"
+        values={conditions.map(({ id }) => id)}
+        words={nameOf}
+      />
+      <Chips
+        title={say.library.suitableWithField}
+        name="suits"
+        path="suits"
+        values={strict.map(({ id }) => id)}
+        words={nameOf}
+      />
+    </div>
   );
 }

@@ -14,7 +14,8 @@ export function ConditionField({
 }: {
   /** Those in the form. */
   limits: readonly Limit[];
-  onPropose: (limits: Limit[]) => void;
+  /** @param since day of the event, for what stands there of the condition already as well */
+  onPropose: (limits: Limit[], condition: string, since: string) => void;
 }) {
   const { data: conditions = [] } = useQuery(conditionsQuery);
   const [id, choose] = useState('');
@@ -30,6 +31,7 @@ export function ConditionField({
           value={id}
           onChange={({ target }) => {
             choose(target.value);
+            setSince(limits.find(({ condition }) => condition === target.value)?.since ?? today());
             setAdded(null);
           }}
         >
@@ -62,7 +64,7 @@ export function ConditionField({
               onClick={() => {
                 const proposed = proposedLimits(condition, limits, since);
                 setAdded(proposed.length);
-                onPropose(proposed);
+                onPropose(proposed, condition.id, since);
               }}
             >
               {say.people.proposeTheLimits}

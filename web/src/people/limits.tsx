@@ -27,10 +27,8 @@ export function Limits({ client }: { client: Client }) {
         <>
           <h3 className="mt-4 font-bold">{say.people.whatEnded}</h3>
           <ul className="quiet text-sm">
-            {client.cleared.map((one) => (
-              <li key={`${one.condition} ${one.on}`}>
-                {say.people.endedOnTheWordOf(one.name, one.by, dayWords(one.on))}
-              </li>
+            {client.cleared.map((one, i) => (
+              <li key={i}>{say.people.endedOnTheWordOf(one.name, one.by, dayWords(one.on))}</li>
             ))}
           </ul>
         </>
@@ -39,15 +37,16 @@ export function Limits({ client }: { client: Client }) {
   );
 }
 
-/** What a limit's reason calls its condition, for one that the library has no more. */
-const nameIn = ([first]: readonly Limit[]): string => first?.reason.split(':')[0] ?? '';
+/** What a limit's reason calls its condition, for one that the library has no more; as long as a name may be. */
+const nameIn = ({ condition, limits: [first] }: Held): string =>
+  (first?.reason.split(': ')[0]?.trim() || label(condition)).slice(0, 60);
 
 function HeldCondition({ client, held }: { client: Client; held: Held }) {
   const { condition, known, since, limits, ask } = held;
   const [ending, end] = useState(false);
   const [by, setBy] = useState('');
   const edit = useEditClient(client);
-  const name = known?.name ?? nameIn(limits);
+  const name = known?.name ?? nameIn(held);
   return (
     <section className="mt-3" aria-label={name}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-3">
@@ -55,7 +54,7 @@ function HeldCondition({ client, held }: { client: Client; held: Held }) {
           {name}
           <span className="quiet font-normal">
             {', '}
-            {since ? say.people.heldSince(known?.from ?? '', dayWords(since)) : say.people.heldSinceUnknown}
+            {since ? say.people.heldSince(known?.from, dayWords(since)) : say.people.heldSinceUnknown}
           </span>
         </h3>
         {!ending && (

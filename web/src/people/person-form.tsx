@@ -280,7 +280,7 @@ function Row({ name, title, children }: { name: string; title: string; children:
 }
 
 function LimitFields() {
-  const { control, register } = useFormContext<Fields>();
+  const { control, register, setValue } = useFormContext<Fields>();
   const { fields, append, remove } = useFieldArray({ control, name: 'limits' });
   const rows = useWatch({ control, name: 'limits' });
   return (
@@ -347,7 +347,11 @@ function LimitFields() {
       </button>
       <ConditionField
         limits={rows.map(({ until, ...limit }) => ({ ...limit, until: until || null }))}
-        onPropose={(proposed) => append(proposed.map((limit) => ({ ...limit, until: limit.until ?? '' })))}
+        onPropose={(proposed, condition, since) => {
+          // A date that was wrong is put right with it.
+          rows.forEach((row, i) => row.condition === condition && setValue(`limits.${i}.since`, since));
+          append(proposed.map((limit) => ({ ...limit, until: limit.until ?? '' })));
+        }}
       />
     </fieldset>
   );

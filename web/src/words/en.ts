@@ -824,6 +824,8 @@ export const en = {
     cautionTitle: (i: number) => `Caution ${i}`,
     cautionAt: (i: number) => `caution ${i}`,
     addACaution: 'Add a caution',
+    leftAloneWithField: 'Left alone with these conditions',
+    suitableWithField: 'Suitable where only what was marked is open',
     forSomebodyAloneStartMove: 'For somebody alone: start, move, finish, one thing to mind',
     whatShouldBeFelt: 'What should be felt',
     whatMeansStop: 'What means stop',
@@ -1058,7 +1060,7 @@ export const en = {
       added === 0
         ? 'The limits above cover what is usual.'
         : `${added === 1 ? 'One limit is' : `${added} limits are`} proposed above: keep what holds, take out the rest.`,
-    heldSince: (event: string, day: string) => `since ${event}, ${day}`,
+    heldSince: (event: string | undefined, day: string) => (event ? `since ${event}, ${day}` : `since ${day}`),
     heldSinceUnknown: 'since when is not noted',
     itIsTimeToAsk: (whom: string) => `It is time to ask ${whom} whether this still holds. Until then it does.`,
     endIt: 'End it',
