@@ -39,7 +39,7 @@ test('the library at work', async ({ page, studio }) => {
   const open = (path: string) => page.goto(`${studio.address}/library${path}`);
   await open('');
   await page.getByRole('textbox', { name: 'Find a movement or a fault' }).fill('knees fall in');
-  await page.getByRole('region', { name: 'Faults' }).locator('canvas').nth(2).waitFor();
+  await page.getByRole('region', { name: 'Faults' }).locator('canvas').nth(1).waitFor();
   await shoot(page, 'library-search');
   await open('/compare?ids=cross-behind-lunge,reverse-lunge,side-lunge');
   await page.getByRole('table').waitFor();

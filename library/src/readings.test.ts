@@ -42,7 +42,8 @@ test('a cue that is only true of one kind of kit is said with that in the hand, 
   );
   expect(some.length).toBeGreaterThan(0);
   for (const { movement, cue, kit } of some) {
-    const said = (item: Parameters<typeof withInHand>[1]) => withInHand(movement, item).cues.some(({ id }) => id === cue.id);
+    const said = (item: Parameters<typeof withInHand>[1]) =>
+      withInHand(movement, item).cues.some(({ id }) => id === cue.id);
     expect([movement.id, said(undefined), kit.every(said)]).toEqual([movement.id, true, true]);
     const other = movement.kit.flatMap(({ needs }) => needs).find(({ item }) => !kit.includes(item))?.item ?? 'mat';
     const without = withInHand(movement, other);
