@@ -89,6 +89,7 @@ describe('a library pack', () => {
     };
     const before = {
       ...movement,
+      role: 'strength',
       position: 'standing',
       demands: {},
       links: [],
