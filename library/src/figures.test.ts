@@ -17,6 +17,8 @@ import {
   centreOfMass,
   distance,
   dot,
+  eyeFor,
+  eyeOf,
   type FigureLibrary,
   type Frame,
   frameAt,
@@ -37,7 +39,7 @@ import {
   type Vec,
 } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
-import type { Movement } from '@waxwing/core/movement';
+import { type Movement, VIEWS } from '@waxwing/core/movement';
 
 import { putTogether } from './figure-source.js';
 import {
@@ -239,6 +241,122 @@ describe('somebody who does it', () => {
       return depth > 1.5 ? [`${movement.id}: ${depth.toFixed(1)} cm`] : [];
     });
     expect(through).toEqual([]);
+  });
+});
+
+/** Degrees between two directions. */
+const between = (a: Vec, b: Vec): number =>
+  (Math.acos(Math.min(1, Math.max(-1, dot(a, b) / (Math.hypot(...a) * Math.hypot(...b))))) * 180) / Math.PI;
+const UP: Vec = [0, 1, 0];
+
+describe('what a figure teaches', () => {
+  test('forearms stand under shoulders that are lowered over the hands', () => {
+    const slanted = drawn.flatMap(({ movement, clean }) => {
+      if (clean.figure.joint !== 'elbow' || !/push-up/.test(movement.id) || movement.position !== 'prone') return [];
+      const lowest = moments(clean).reduce((a, b) => (a.body.nape[1] < b.body.nape[1] ? a : b));
+      const { elbow, wrist } = lowest.body.right;
+      const slant = between(minus(elbow, wrist), UP);
+      return slant > 20 ? [`${movement.id}: ${slant.toFixed(0)}°`] : [];
+    });
+    expect(slanted).toEqual([]);
+  });
+
+  test('an arm that carries somebody and is not the joint that works is straight', () => {
+    const bent = drawn.flatMap(({ movement, clean }) => {
+      const carries =
+        /^(bird-dog|all-fours|plank-(?!up)|straight-arm|mountain|slow-slider|slider|cat-camel|raised-plank)/;
+      if (!carries.test(movement.id)) return [];
+      const most = Math.max(
+        ...moments(clean).flatMap(({ pose, anchors }) =>
+          (['left', 'right'] as const).flatMap((side) =>
+            anchors.has(`${side}.hand`) ? [pose[`${side}.elbow.flex`]] : [],
+          ),
+        ),
+      );
+      return most > 40 ? [`${movement.id}: ${most.toFixed(0)}°`] : [];
+    });
+    expect(bent).toEqual([]);
+  });
+
+  test('an elbow comes to the knee of the other side', () => {
+    const least = (movementId: string, other: boolean): number => {
+      const one = drawn.find(({ movement }) => movement.id === movementId);
+      if (!one) throw new Error(`${movementId} is not drawn`);
+      return Math.min(
+        ...moments(one.clean).flatMap(({ body: { left, right } }) =>
+          other
+            ? [distance(left.elbow, right.knee), distance(right.elbow, left.knee)]
+            : [distance(left.elbow, left.knee), distance(right.elbow, right.knee)],
+        ),
+      );
+    };
+    for (const id of ['bicycle-curl-up', 'standing-elbow-to-knee'])
+      expect(least(id, true)).toBeLessThan(least(id, false) - 10);
+  });
+
+  test('what slides stays on the floor', () => {
+    const gliding = drawn.filter(({ clean }) => clean.figure.glides.length > 0);
+    expect(gliding.length).toBeGreaterThan(2);
+    const lifted = gliding.flatMap(({ movement, clean }) => {
+      const sides = (['left', 'right'] as const).filter((side) =>
+        clean.figure.glides.some((one) => one === 'feet' || one === `${side}.foot`),
+      );
+      const highest = Math.max(
+        0,
+        ...moments(clean).flatMap(({ body }) =>
+          sides.map((side) => Math.min(body[side].heel[1], body[side].ball[1], body[side].toe[1])),
+        ),
+      );
+      return highest > 2 ? [`${movement.id}: ${highest.toFixed(1)} cm`] : [];
+    });
+    expect(lifted).toEqual([]);
+  });
+
+  test('a hand that is held at a place is there, and a chair to hold on to is held', () => {
+    const away = drawn.flatMap(({ movement, clean }) => {
+      const frames = moments(clean);
+      const off = frames.flatMap(({ anchors, body }) =>
+        (['left', 'right'] as const).map((side) => {
+          const anchor = anchors.get(`${side}.hand`);
+          return anchor ? distance(anchor.at, body[side].wrist) : 0;
+        }),
+      );
+      // Whose hips are near a chair sits on it; everybody else stands at its back.
+      const backs = clean.figure.props.flatMap(({ item, at, height }) =>
+        item === 'chair' &&
+        typeof at !== 'string' &&
+        frames.every(({ body }) => Math.abs(body.root[0] - at[0]) + Math.abs(body.root[2] - at[2]) > 35)
+          ? [[at[0] - 24.5, height + 47, at[2]] as const]
+          : [],
+      );
+      const reach = backs.flatMap(([x, y, z]) =>
+        frames.map(({ body }) =>
+          Math.min(
+            ...[body.left.wrist, body.right.wrist].map((wrist) =>
+              Math.hypot(wrist[0] - x, wrist[1] - y, Math.max(0, Math.abs(wrist[2] - z) - 19)),
+            ),
+          ),
+        ),
+      );
+      return [
+        ...(Math.max(...off) > 1 ? [`${movement.id}: ${Math.max(...off).toFixed(1)} cm off`] : []),
+        ...(Math.max(0, ...reach) > 6 ? [`${movement.id}: ${Math.max(...reach).toFixed(0)} cm from the chair`] : []),
+      ];
+    });
+    expect(away).toEqual([]);
+  });
+
+  test('nobody who lies is looked at from between the feet', () => {
+    const lying = drawn.filter(({ movement }) => ['supine', 'prone', 'side-lying'].includes(movement.position));
+    const low = lying.flatMap(({ movement, clean }) => {
+      const { root, nape } = frameAt(clean, 0).body;
+      const up = minus(nape, root);
+      return VIEWS.filter((view) => {
+        const eye = eyeFor(view, movement.position);
+        return eye.raised < 60 && dot(eyeOf(eye).back, up) / Math.hypot(...up) < -0.35;
+      }).map((view) => `${movement.id} ${view}`);
+    });
+    expect(low).toEqual([]);
   });
 });
 

@@ -6,6 +6,7 @@ import {
   boundsOf,
   type Camera,
   cameraOf,
+  eyeFor,
   type FigureLibrary,
   handsOf,
   type Motion,
@@ -87,7 +88,7 @@ async function prepared(scene: Scene) {
   const show = async (seconds: number): Promise<OffscreenCanvas> => {
     const inside = Math.max(0, Math.min(motion.seconds * scene.rounds - 1e-6, (seconds - STILL) * scene.speed));
     const staged = stager(inside);
-    const camera: Camera = cameraOf(view, otherSide(motion, inside), staged.frame.travelled);
+    const camera: Camera = cameraOf(eyeFor(view, motion.position), otherSide(motion, inside), staged.frame.travelled);
     const picture: Picture = { scene: staged, camera, box, palette, shadow: 0.3, contour: 0.18, detail: 'plain' };
     sharedStage().draw(ownPen, [{ share: 1, picture }]);
     await Promise.resolve();

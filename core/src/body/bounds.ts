@@ -2,7 +2,7 @@
 import type { View } from '../movement/vocabulary.js';
 import type { Body } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
-import { type Eye, projectionOf } from './projection.js';
+import { type Eye, eyeFor, projectionOf } from './projection.js';
 import { add, minus, type Vec } from './rotation.js';
 import { SIDES_OF_BODY } from './skeleton.js';
 import { placeOf } from './things.js';
@@ -36,7 +36,9 @@ export function together(a: Box, b: Box): Box {
 
 /** What a motion's figure takes up in a view over a whole round, floor included; furniture and lines may run out of it. */
 export function boundsOf(motion: Motion, view: View | Eye): Box {
-  const see = projectionOf(view);
+  const see = projectionOf(view, motion.position);
+  // From above there is no ground line to stop at.
+  const lowest = eyeFor(view, motion.position).raised > 45 ? Infinity : 14;
   const bar = motion.figure.holds.some(({ item }) => item === 'barbell');
   const around = motion.figure.holds.some(({ in: where }) => where !== 'back') ? HELD_CM : FLESH_CM;
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, 6];
@@ -45,7 +47,7 @@ export function boundsOf(motion: Motion, view: View | Eye): Box {
     left = Math.min(left, x - by);
     right = Math.max(right, x + by);
     top = Math.min(top, y - by);
-    bottom = Math.max(bottom, Math.min(y + by, 14));
+    bottom = Math.max(bottom, Math.min(y + by, lowest));
   };
   // Of furniture its place is shown: a wall in full would leave little room for whoever leans on it.
   for (const { at } of motion.figure.props) {

@@ -106,21 +106,22 @@ function flatHand(body: Body, side: BodySide): Turn {
   return frameOf(cross(y, z), y, z);
 }
 
-/** `floor`: rests at this height, flat; `fixed`: stays where and how it is, as on a wall, a bar or a strap. */
-export type Hold = number | 'fixed';
+/** A height: rests there, flat; a place: is held there as it is; `fixed`: stays where and how it is, as on a wall, a bar or a strap. */
+export type Hold = number | Vec | 'fixed';
 
 /** Where a contact is held from a body that stands as it shall. */
 export function anchorFor(body: Body, contact: Contact, hold: Hold): Anchor {
   const point = pointOf(body, contact);
-  const at: Vec = hold === 'fixed' ? point : [point[0], hold + skinOf(contact), point[2]];
+  const at: Vec =
+    typeof hold === 'number' ? [point[0], hold + skinOf(contact), point[2]] : hold === 'fixed' ? point : hold;
   const limb = limbOf(contact);
   if (!limb) return { at };
   const part = body[limb.side];
   switch (limb.limb) {
     case 'foot':
-      return { at, lies: hold === 'fixed' ? part.foot : flatFoot(part) };
+      return { at, lies: typeof hold === 'number' ? flatFoot(part) : part.foot };
     case 'hand':
-      return { at, lies: hold === 'fixed' ? part.hand : flatHand(body, limb.side) };
+      return { at, lies: typeof hold === 'number' ? flatHand(body, limb.side) : part.hand };
     case 'knee':
       return { at, end: add(at, lying(part.knee, part.ankle, LENGTH.shank, hold)) };
     case 'forearm':
@@ -129,7 +130,7 @@ export function anchorFor(body: Body, contact: Contact, hold: Hold): Anchor {
 }
 
 const lying = (from: Vec, to: Vec, long: number, hold: Hold): Vec =>
-  hold === 'fixed' ? minus(to, from) : times(unit(flat(minus(to, from)), [1, 0, 0]), long);
+  typeof hold === 'number' ? times(unit(flat(minus(to, from)), [1, 0, 0]), long) : minus(to, from);
 
 type Change = Partial<Record<Angle, number>>;
 

@@ -21,6 +21,7 @@ import {
   checkFigures,
   coarsened,
   distance,
+  eyeFor,
   type Figure,
   type FigureLibrary,
   folded,
@@ -335,7 +336,7 @@ describe('what is shown with a figure', () => {
   test('a wall is seen from the side and from before it, and looked through from behind it', () => {
     const seen = (x: number) => {
       const scene = stagerFor(motionFrom({ props: [{ item: 'wall', at: [x, 0, 0], height: 0 }] }), broad)(0);
-      return VIEWS.filter((view) => scene.wall && solidsOf(scene, cameraOf(view)).includes(scene.wall)).sort();
+      return VIEWS.filter((view) => scene.wall && solidsOf(scene, cameraOf(eyeFor(view))).includes(scene.wall)).sort();
     };
     expect(seen(-20)).toEqual(['front', 'oblique', 'side']);
     expect(seen(20)).toEqual(['back', 'side']);
@@ -348,7 +349,7 @@ describe('what is shown with a figure', () => {
     const ball = scene.frame.body.right.ball[0];
     expect(Math.min(...xs)).toBeLessThan(ball);
     expect(Math.max(...xs)).toBeGreaterThan(ball);
-    expect(solidsOf(scene, cameraOf('side'))).toHaveLength(2);
+    expect(solidsOf(scene, cameraOf(eyeFor('side')))).toHaveLength(2);
     const blot = blotOf([scene.person]);
     const shade = ([x, , z]: Vec): number =>
       blot.shades[

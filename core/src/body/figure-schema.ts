@@ -27,9 +27,9 @@ export const layersSchema = z.array(z.union([slug, angles])).min(1, 'needs at le
 const contactName = z.string().refine((name) => name in PLURALS || (CONTACTS as readonly string[]).includes(name), {
   message: `must be one of ${Object.keys(PLURALS).join(', ')}, left. or right. ${LIMB_CONTACTS.join(', ')}, ${TRUNK_CONTACTS.join(', ')}`,
 });
-/** What the body rests on: a height in centimetres, or `fixed` where it is, as on a wall, a bar or a strap. */
-const contacts = z.record(contactName, z.union([z.number().min(0).max(250), z.literal('fixed')]));
 const place = z.tuple([z.number(), z.number(), z.number()]);
+/** What the body rests on: a height in centimetres, a place in the room such as a rail, or `fixed` where it is, as on a wall or a strap. */
+const contacts = z.record(contactName, z.union([z.number().min(0).max(250), place, z.literal('fixed')]));
 
 /** `lift`: in the air, the root this much above where it began; `ahead`: put down, or in the air, this much further forward. */
 export const keySchema = z.union([
@@ -90,6 +90,8 @@ export const figureSchema = z
     contacts: contacts.default({ feet: 0 }),
     /** Contacts that carry the root; the first ones of `contacts` unless said. */
     base: z.array(contactName).min(1).optional(),
+    /** Contacts that slide along what they rest on instead of staying put. */
+    glides: z.array(contactName).default([]),
     /** Height of the root at the start, for a body that hangs or leans on fixed things alone. */
     lift: z.number().min(0).max(200).default(0),
     holds: z.array(held).default([]),

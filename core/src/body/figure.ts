@@ -51,6 +51,7 @@ export const PROP_ITEMS = [
   'box',
   'ball',
   'cushion',
+  'rail',
   ...MACHINE_ITEMS,
 ] as const;
 

@@ -3,7 +3,7 @@
  * Beside the joints there are markers on the front of each trunk segment and on the inner side of knees, elbows, wrists and ankles:
  * a bone's turn about its own length cannot be seen in its two ends.
  */
-import type { View } from '../movement/vocabulary.js';
+import type { Position, View } from '../movement/vocabulary.js';
 import { type Body, type Limbs, outward } from './kinematics.js';
 import { frameAt, type Motion } from './motion.js';
 import { projectionOf, type Spot } from './projection.js';
@@ -106,11 +106,11 @@ function seenFrom(name: LandmarkName, spot: Spot, trunk: readonly Spot[]): numbe
 
 /** Every landmark of a motion at a time in seconds, seen from one side. Faults are those that the motion was made with. */
 export const landmarksAt = (motion: Motion, seconds: number, view: View): Landmarks =>
-  landmarksOf(frameAt(motion, seconds).body, view);
+  landmarksOf(frameAt(motion, seconds).body, view, motion.position);
 
 /** Every landmark of a body, seen from one side. */
-export function landmarksOf(body: Body, view: View): Landmarks {
-  const see = projectionOf(view);
+export function landmarksOf(body: Body, view: View, position?: Position): Landmarks {
+  const see = projectionOf(view, position);
   const trunk = [body.root, body.waist, body.chest, body.nape].map(see);
   return Object.fromEntries(
     Object.entries(pointsOf(body)).map(([name, at]) => {

@@ -16,6 +16,7 @@ import {
 } from './contacts.js';
 import { contactsOf, type Figure, type FigureFault, type FigureKey, type FigureLibrary, layersOf } from './figure.js';
 import { type Body, bodyAt } from './kinematics.js';
+import { onHands } from './on-hands.js';
 import { add, between, distance, minus, times, type Vec } from './rotation.js';
 import {
   type Angle,
@@ -61,6 +62,8 @@ export interface Motion {
   still: boolean;
   base: readonly Contact[];
   sides: Movement['sides'];
+  /** How somebody lies decides from where a side of them is seen. */
+  position: Movement['position'] | undefined;
   /** The key postures in order, for a strip. */
   keys: readonly Key[];
   /** Somebody who helps and keeps still. */
@@ -76,7 +79,7 @@ export interface Frame {
   travelled: Vec;
 }
 
-type Dose = Pick<Movement, 'dose' | 'phases' | 'sides'>;
+type Dose = Pick<Movement, 'dose' | 'phases' | 'sides'> & Partial<Pick<Movement, 'position'>>;
 
 /** A half of a rep is never drawn quicker than this. */
 const LEAST_SECONDS = 0.7;
@@ -115,6 +118,8 @@ const holdsOf = (figure: Figure, written: FigureKey, mirror = false): Map<Contac
     ),
   );
 
+const glidingIn = ({ glides }: Figure): ReadonlySet<Contact> => new Set(glides.flatMap(contactsOf));
+
 /** How near a contact must be put down to where it was first to be put down in that place. */
 const HOME_CM = 14;
 
@@ -133,8 +138,24 @@ function settle(
     const root = add(first.root, by);
     return { pose, root, anchors: new Map() };
   }
+  const rests = new Set([...holds].filter(([, at]) => typeof at === 'number').map(([contact]) => contact));
+  const key = onHands(pose, rests, (tipped) => putDown(figure, tipped, holds, base, before, first, by), true);
+  return stays ? balanced(figure, key) : key;
+}
+
+/** A posture put down on its contacts as it is. */
+function putDown(
+  figure: Figure,
+  pose: Pose,
+  holds: ReadonlyMap<Contact, Hold>,
+  base: readonly Contact[],
+  before: Key | undefined,
+  first: Key | undefined,
+  by: Vec,
+): Key & { body: Body } {
   const known: Anchors = before?.anchors ?? new Map();
-  const going = new Map([...known].filter(([contact]) => holds.has(contact)));
+  const gliding = glidingIn(figure);
+  const going = new Map([...known].filter(([contact]) => holds.has(contact) && !gliding.has(contact)));
   // A first posture stands on its base before anything else is put down.
   const standing =
     going.size > 0
@@ -144,13 +165,12 @@ function settle(
     [...holds].map(([contact, at]) => {
       const fresh = anchorFor(standing.body, contact, at);
       // A foot that comes back to about where it began comes back to just there.
-      const home = first?.anchors.get(contact);
+      const home = gliding.has(contact) ? undefined : first?.anchors.get(contact);
       const back = home && distance(home.at, fresh.at) < HOME_CM ? home : fresh;
       return [contact, going.get(contact) ?? back];
     }),
   );
-  const key = within(pose, anchors, base, standing.body.root, (contact) => !going.has(contact));
-  return stays ? balanced(figure, key) : key;
+  return within(pose, anchors, base, standing.body.root, (contact) => !going.has(contact));
 }
 
 /** A foot that is further from its place than this was put elsewhere by the balance. */
@@ -177,7 +197,7 @@ function within(
   base: readonly Contact[],
   from: Vec,
   mayMove: (contact: Contact) => boolean,
-): Key {
+): Key & { body: Body } {
   let held = hold(pose, anchors, base, from);
   let placed = anchors;
   for (let round = 0; round < 3; round += 1) {
@@ -195,7 +215,7 @@ function within(
     );
     held = hold(pose, placed, base, held.body.root);
   }
-  return { pose: held.pose, root: held.body.root, anchors: placed };
+  return { pose: held.pose, root: held.body.root, anchors: placed, body: held.body };
 }
 
 /** The body at the height of what it rests on, the base below it. */
@@ -269,13 +289,16 @@ function withFaults(key: Key, figure: Figure, faults: FaultAmounts, at: Written[
   const anchors = new Map([...key.anchors].filter(([contact]) => !freed.has(contact)));
   // In a hold the fault is there from the start, with hands and feet where it puts them.
   const still = !figure.end && !figure.cycle;
-  return within(
+  const gliding = glidingIn(figure);
+  const stays = new Map([...anchors].filter(([contact]) => !gliding.has(contact)));
+  const held = onHands(
     mixedIn(key.pose, figure, faults, at),
-    anchors,
-    base,
-    key.root,
-    (contact) => still && !base.includes(contact),
+    new Set(stays.keys()),
+    (pose) => within(pose, stays, base, key.root, (contact) => still && !base.includes(contact)),
+    false,
   );
+  // What glides is put down where the fault brings it.
+  return { ...held, anchors: new Map([...anchors, ...held.anchors]) };
 }
 
 /** Makes a figure ready to be drawn at any time. Cheap: a few postures are settled. */
@@ -329,6 +352,7 @@ export function motionOf(
     still: !figure.cycle && !figure.end,
     base,
     sides: dose.sides,
+    position: dose.position,
     keys: outKeys,
     partner: figure.partner ? bodyAt(poseOf(library, figure.partner.pose), figure.partner.at) : null,
   };
@@ -396,6 +420,29 @@ function breathing(pose: Pose, seconds: number): Pose {
   return { ...pose, 'thorax.flex': Math.min(most, Math.max(least, pose['thorax.flex'] - 0.8 * swell)) };
 }
 
+/** The height of what of a foot is lowest: the heel of one whose toes point up. */
+const lowestOf = ({ heel, ball, toe }: Body['left']): number => Math.min(heel[1], ball[1], toe[1]);
+
+/** Anchors of the contacts that stay, and of the feet that glide where they are on their way: no higher and no lower than at its ends. */
+function slidOn(
+  figure: Figure,
+  anchors: Anchors,
+  held: (kept: Anchors) => Body,
+  ends: [Key, Key],
+  way: number,
+): Anchors {
+  const feet = SIDES_OF_BODY.filter((side) => glidingIn(figure).has(`${side}.foot`) && anchors.has(`${side}.foot`));
+  if (feet.length === 0) return anchors;
+  const body = held(new Map([...anchors].filter(([contact]) => !glidingIn(figure).has(contact))));
+  const [from, to] = ends.map(({ pose, root }) => bodyAt(pose, root)) as [Body, Body];
+  const slid = feet.map((side): [Contact, Anchor] => {
+    const foot = body[side];
+    const height = lowestOf(from[side]) + (lowestOf(to[side]) - lowestOf(from[side])) * way;
+    return [`${side}.foot`, { at: add(foot.ball, [0, height - lowestOf(foot), 0]), lies: foot.foot }];
+  });
+  return new Map([...anchors, ...slid]);
+}
+
 /** The body at a time in seconds; a round begins anew after its end. */
 export function frameAt(motion: Motion, seconds: number): Frame {
   let left = ((seconds % motion.seconds) + motion.seconds) % motion.seconds;
@@ -408,10 +455,12 @@ export function frameAt(motion: Motion, seconds: number): Frame {
   }
   const { from, to, phase } = segment;
   const way = eased(Math.min(1, left / segment.seconds));
-  const anchors = new Map([...from.anchors].filter(([contact]) => to.anchors.has(contact)));
+  const both = new Map([...from.anchors].filter(([contact]) => to.anchors.has(contact)));
   const pose = mixed(from.pose, to.pose, way);
   const moved = motion.still ? breathing(pose, seconds) : pose;
-  const held = hold(moved, anchors, motion.base, between(from.root, to.root, way));
+  const root = between(from.root, to.root, way);
+  const anchors = slidOn(motion.figure, both, (kept) => hold(moved, kept, motion.base, root).body, [from, to], way);
+  const held = hold(moved, anchors, motion.base, root);
   return { ...held, anchors, phase, travelled: times(motion.travel, share) };
 }
 

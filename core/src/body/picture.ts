@@ -3,7 +3,7 @@ import type { View } from '../movement/vocabulary.js';
 import { boundsOf, type Box } from './bounds.js';
 import { INKS, type Palette, paletteOf, personFor, toneAt, toned } from './look.js';
 import type { Motion } from './motion.js';
-import { cameraOf } from './projection.js';
+import { cameraOf, eyeFor } from './projection.js';
 import { type Raster, rasterised } from './raster.js';
 import { outlinesOf, roundedPath } from './regions.js';
 import { handsOf, solidsOf, stagerFor } from './scene.js';
@@ -30,7 +30,7 @@ export function pictureSvg({ motion, seconds, view, skin: file, box, grey = fals
   const scene = stagerFor(motion, skin)(seconds);
   const whole = box ?? boundsOf(motion, view);
   const [width, height] = [Math.ceil(whole.width * DENSE), Math.ceil(whole.height * DENSE)];
-  const camera = cameraOf(view, false, scene.frame.travelled);
+  const camera = cameraOf(eyeFor(view, motion.position), false, scene.frame.travelled);
   const raster = rasterised(solidsOf(scene, camera), camera, whole, width, height);
   const paths = regionsOf(raster, paletteOf(person), grey);
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}">${paths}</svg>`;

@@ -1,5 +1,5 @@
 /** Orthographic views: a point in the room → a place on the picture (centimetres, y down) and how near it is. */
-import type { View } from '../movement/vocabulary.js';
+import type { Position, View } from '../movement/vocabulary.js';
 import type { Vec } from './rotation.js';
 
 export interface Spot {
@@ -23,7 +23,25 @@ export const EYES: Readonly<Record<View, Eye>> = {
   oblique: { round: 42, raised: 12 },
 };
 
-export const eyeFor = (view: View | Eye): Eye => (typeof view === 'string' ? EYES[view] : view);
+/** From above, over somebody who lies: nobody is looked at from between the feet. */
+const ABOVE: Eye = { round: 0, raised: 82 };
+/** The side of a body that is up is seen from above; somebody on the side lies along the picture, the front to whoever looks. */
+const EYES_LYING: Readonly<Partial<Record<Position, Readonly<Partial<Record<View, Eye>>>>>> = {
+  supine: { front: ABOVE, oblique: { round: -42, raised: 24 } },
+  prone: { back: ABOVE },
+  'side-lying': {
+    side: ABOVE,
+    front: EYES.side,
+    back: { round: 180, raised: 7 },
+    oblique: { round: -32, raised: 30 },
+  },
+};
+
+/** Where the eye is for a side of somebody in a position; the other end of somebody who lies is the head's end. */
+export const eyeFor = (view: View | Eye, position?: Position): Eye => {
+  if (typeof view !== 'string') return view;
+  return (position && EYES_LYING[position]?.[view]) ?? EYES[view];
+};
 
 /** The directions of an eye in the room: to its right, up, and from what it sees back to it. */
 export function eyeOf({ round, raised }: Eye): { right: Vec; up: Vec; back: Vec } {
@@ -42,8 +60,8 @@ export interface Camera {
 }
 
 /** @param shift such as how far a travelling figure has come */
-export function cameraOf(view: View | Eye, mirrored = false, shift: Vec = [0, 0, 0]): Camera {
-  const { right, up, back } = eyeOf(eyeFor(view));
+export function cameraOf(eye: Eye, mirrored = false, shift: Vec = [0, 0, 0]): Camera {
+  const { right, up, back } = eyeOf(eye);
   const over = ([x, y, z]: Vec): Vec => [x, y, mirrored ? -z : z];
   return { right: over(right), up: over(up), back: over(back), shift, mirrored };
 }
@@ -51,8 +69,8 @@ export function cameraOf(view: View | Eye, mirrored = false, shift: Vec = [0, 0,
 export type Project = (point: Vec) => Spot;
 
 /** How a view sees points. Front: the viewer faces the person; side: the person faces right; oblique: between both. */
-export function projectionOf(view: View | Eye): Project {
-  const { right, up, back } = eyeOf(eyeFor(view));
+export function projectionOf(view: View | Eye, position?: Position): Project {
+  const { right, up, back } = eyeOf(eyeFor(view, position));
   return ([x, y, z]) => ({
     x: x * right[0] + z * right[2],
     y: -(x * up[0] + y * up[1] + z * up[2]),

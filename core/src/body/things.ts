@@ -374,6 +374,10 @@ export function furnitureOf(motion: Motion): Solid | null {
       case 'bar':
         into.bar('steel', [x, y, z - 60], [x, y, z + 60], 1.6);
         break;
+      case 'rail':
+        into.bar('steel', [x - 60, y, z], [x + 60, y, z], 1.8);
+        for (const end of [x - 55, x + 55]) into.bar('steel', [end, 0, z], [end, y, z], 1.5);
+        break;
       case 'mat':
         into.box('mat', [x, -0.4, 0], [95, 0.4, 32]);
         break;

@@ -7,6 +7,7 @@ import type { Direction } from '../movement/vocabulary.js';
 import {
   causeWords,
   correctionWords,
+  cueWords,
   demandList,
   inWords,
   kitWords,
@@ -15,7 +16,7 @@ import {
   SEVERITY_WORDS,
   SIDES_WORDS,
   UNIT_WORDS,
-  VIEW_WORDS,
+  viewWords,
 } from '../movement/words.js';
 
 export type NamedStep = Step & { name: string };
@@ -70,13 +71,13 @@ export function cardMarkdown(movement: Movement, neighbours: CardNeighbours): st
     '',
     ...movement.phases.flatMap((phase) => {
       const cues = movement.cues.filter((cue) => cue.phase === phase);
-      return cues.length === 0 ? [] : [`- **${label(phase)}:** ${cues.map((cue) => plain(cue.text)).join(' · ')}`];
+      return cues.length === 0 ? [] : [`- **${label(phase)}:** ${cues.map((cue) => plain(cueWords(cue))).join(' · ')}`];
     }),
     '',
     '## Look for',
     '',
     ...movement.faults.flatMap((fault) => [
-      `- **${plain(fault.name)}** (${SEVERITY_WORDS[fault.severity].toLowerCase()}; ${VIEW_WORDS[bestView(fault)].toLowerCase()}): ${plain(fault.looksLike)} Often from ${fault.causes.map(causeWords).join(', ')}.`,
+      `- **${plain(fault.name)}** (${SEVERITY_WORDS[fault.severity].toLowerCase()}; ${viewWords(bestView(fault), movement.position).toLowerCase()}): ${plain(fault.looksLike)} Often from ${fault.causes.map(causeWords).join(', ')}.`,
       ...fault.corrections.map((correction) => `  - ${plain(correctionLine(movement, correction))}`),
     ]),
     '',

@@ -9,6 +9,7 @@ import type {
   Lever,
   Limited,
   Plane,
+  Position,
   Severity,
   Sides,
   Space,
@@ -43,12 +44,22 @@ export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
 
 export const FOCUS_WORDS: Readonly<Record<Focus, string>> = { inward: 'Inward', outward: 'Outward', image: 'Image' };
 
-export const VIEW_WORDS: Readonly<Record<View, string>> = {
+const VIEW_WORDS: Readonly<Record<View, string>> = {
   front: 'In front',
   side: 'At the side',
   back: 'Behind',
   oblique: 'At a corner',
 };
+/** Beside somebody who lies one side is seen from above, and the other end is the head's: nobody stands between the feet. */
+const LYING_WORDS: Readonly<Partial<Record<Position, Readonly<Partial<Record<View, string>>>>>> = {
+  supine: { front: 'From above', back: 'At the head’s end' },
+  prone: { front: 'At the head’s end', back: 'From above' },
+  'side-lying': { side: 'From above' },
+};
+
+/** Where to stand for a view of somebody in a position. */
+export const viewWords = (view: View, position?: Position): string =>
+  (position && LYING_WORDS[position]?.[view]) ?? VIEW_WORDS[view];
 
 export const PLANE_WORDS: Readonly<Record<Plane, string>> = {
   sagittal: 'forward and back',
@@ -191,3 +202,7 @@ export const demandList = (demands: Readonly<Partial<Record<Demand, number>>>): 
   (Object.entries(demands) as [Demand, number][])
     .filter(([, amount]) => amount > 0)
     .map(([demand, amount]) => `${demandWords(demand)} (${AMOUNT_WORDS[amount] ?? amount})`);
+
+/** A cue as it is written down: where it is for a part of the kit only, that is said beside it. */
+export const cueWords = ({ text, for: only }: Pick<Cue, 'text' | 'for'>): string =>
+  only ? `${text} (${only.kit.map(inWords).join(', ')})` : text;

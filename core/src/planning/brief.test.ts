@@ -5,7 +5,7 @@ import { describe, expect, test } from '@jest/globals';
 import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
 
-import { BLANK_CLIENT, type ClientOnDay, clientOnDay, type PastSession } from '../client/index.js';
+import { BLANK_CLIENT, type ClientOnDay, clientOnDay, type PastSession, withoutReasons } from '../client/index.js';
 import { buildCatalog } from '../ladder/index.js';
 import { DEMANDS, kitCounts, type MovementSummary } from '../movement/index.js';
 import { fitNow, isOpen, standingOf } from '../progress/index.js';
@@ -53,6 +53,26 @@ describe('what to know before somebody comes', () => {
     ]);
     const long = { ...asked({ sets }), now: '2030-03-01T09:00:00.000Z' };
     expect(briefOf(long)).toContainEqual({ code: 'away', days: 29 });
+  });
+
+  test('says when it is time to ask about a condition, and of whom; not before, and not to whom it is not told', () => {
+    const knee = {
+      id: 'worn-knee',
+      name: 'Worn knee',
+      kind: 'with-limits' as const,
+      caution: 'Slowly.',
+      stop: 'Sharp pain.',
+      clearedBy: 'a physiotherapist',
+      from: 'the day it began',
+      askAfter: 4,
+      limits: [{ demand: 'impact' as const, allowed: 0 as const }],
+    };
+    const since = (day: string) =>
+      person({ limits: [{ demand: 'impact', allowed: 0, reason: 'knee', condition: knee.id, since: day }] });
+    const told = (client: ClientOnDay) => briefOf({ ...asked({}, client), conditions: [knee] });
+    expect(told(since('2030-01-04'))).toContainEqual({ code: 'ask', condition: knee.name, whom: knee.clearedBy });
+    expect(told(since('2030-01-05')).map(({ code }) => code)).not.toContain('ask');
+    expect(told(withoutReasons(since('2030-01-04'))).map(({ code }) => code)).not.toContain('ask');
   });
 
   test('never says that somebody is ready for what is closed to them', () => {

@@ -1,5 +1,6 @@
 /** What a trainer should know before somebody comes: a few notes, the weightiest first. Nothing of it is an order; the policy of progress decides. */
 import type { ClientOnDay } from '../client/client-schema.js';
+import { type Condition, conditionsHeld } from '../client/conditions.js';
 import type { PastSession } from '../client/history-schema.js';
 import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { Ladder } from '../ladder/graph.js';
@@ -16,6 +17,8 @@ export type Note =
   /** Movements that hurt sharply when they were last done. */
   | { code: 'hurt'; movementIds: string[] }
   | { code: 'limits'; limits: readonly Limit[] }
+  /** It is time to ask whether a condition still holds, and whom; it does until somebody says otherwise. */
+  | { code: 'ask'; condition: string; whom: string }
   /** A fault of last time that holds a movement back. */
   | { code: 'fault'; movementId: string; fault: string | null }
   /** Its sign for the next rung is met. */
@@ -36,6 +39,8 @@ export interface BriefRequest {
   ladder: Pick<Ladder, 'rungs'>;
   find: (movementId: string) => MovementSummary | undefined;
   faultOf?: TimeQuestion['faultOf'];
+  /** What is known of conditions; none for whoever may not know of them. */
+  conditions?: readonly Condition[];
   /** Now, ISO. */
   now: string;
 }
@@ -47,13 +52,15 @@ const lastOf = (sets: Readonly<Record<string, readonly PastSession[]>>): string 
     .flatMap((past) => past.map(({ at }) => at))
     .reduce((late, at) => (at > late ? at : late), '');
 
-export function briefOf({ client, record, kit, ladder, find, faultOf, now }: BriefRequest): Note[] {
+export function briefOf({ client, record, kit, ladder, find, faultOf, conditions = [], now }: BriefRequest): Note[] {
   const standing = standingOf(client, record.hurt);
   const notes: Note[] = [];
   if (client.ease?.code === 'clearance') notes.push({ code: 'clearance' });
   if (record.hurt.length > 0)
     notes.push({ code: 'hurt', movementIds: record.hurt.map(({ movementId }) => movementId) });
   if (client.limits.length > 0) notes.push({ code: 'limits', limits: client.limits });
+  for (const { ask, known } of conditionsHeld(client.limits, conditions, now.slice(0, 10)))
+    if (ask && known) notes.push({ code: 'ask', condition: known.name, whom: known.clearedBy });
   const last = lastOf(record.sets);
   if (last === '') return [...notes, { code: 'first-time' }];
   const days = Math.floor((Date.parse(now) - Date.parse(last)) / DAY_MS);

@@ -2,7 +2,7 @@
 import { painPlace } from '../client/pain.js';
 import { partsWords } from '../dosage/parts.js';
 import { weightWords } from '../movement/kit.js';
-import { inWords, spokenOf, VIEW_WORDS } from '../movement/words.js';
+import { inWords, spokenOf, viewWords } from '../movement/words.js';
 import { type FindMovement, movementIn } from './digest.js';
 import type { SessionEvent, SetSide } from './events.js';
 
@@ -74,7 +74,7 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'rep-counted':
       return `rep counted${sideWords(event.data.side)}`;
     case 'stood':
-      return `stood ${VIEW_WORDS[event.data.view].toLowerCase()}`;
+      return `stood ${viewWords(event.data.view).toLowerCase()}`;
     case 'set-corrected': {
       const { amount, loadLabel } = event.data;
       return `set corrected: ${amount}${loadLabel ? ` with ${loadLabel}` : ''}`;

@@ -8,6 +8,7 @@ import {
   type Camera,
   cameraOf,
   type Eye,
+  eyeFor,
   type FigureFault,
   type Ground,
   marksOf,
@@ -90,7 +91,11 @@ export function FigureDrawing({
     const show = (): void => {
       const seconds = (runs ? at.seconds : at) * rate;
       const scene = stager(seconds);
-      const camera = cameraOf(view, reflect !== otherSide(motion, seconds), scene.frame.travelled);
+      const camera = cameraOf(
+        eyeFor(view, motion.position),
+        reflect !== otherSide(motion, seconds),
+        scene.frame.travelled,
+      );
       const layers = ghostStager ? [{ share: GHOST_SHARE, scene: ghostStager(seconds) }] : [];
       drawOn(canvas, [...layers, { share: 1, scene }], cast, camera, frame, quick ? 'quick' : runs ? 'plain' : 'fine');
       const see = seenBy(camera);

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FigureLibrary, Motion } from '@waxwing/core/body';
 import type { MovementPage } from '@waxwing/core/ladder';
-import { figureIdOf, label, type MovementSummary, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { figureIdOf, label, type MovementSummary, type View, VIEWS, viewWords } from '@waxwing/core/movement';
 import { memo, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 
@@ -78,7 +78,7 @@ function Sheet({ library, movements }: { library: FigureLibrary; movements: read
             <option value="">{say.figures.bestSideOfEach}</option>
             {VIEWS.map((one) => (
               <option key={one} value={one}>
-                {VIEW_WORDS[one]}
+                {viewWords(one)}
               </option>
             ))}
           </select>

@@ -1,7 +1,7 @@
 /** A movement shown: played at its tempo, slowed, stopped at a phase, seen from each side; its faults beside or over the clean rep. */
-import { boundsOf, type Box, type Eye, EYES, type Motion, paletteOf, personFor, together } from '@waxwing/core/body';
+import { boundsOf, type Box, type Eye, eyeFor, type Motion, paletteOf, personFor, together } from '@waxwing/core/body';
 import { bestView } from '@waxwing/core/coaching';
-import { inWords, label, type Movement, type Phase, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { inWords, label, type Movement, type Phase, type View, VIEWS, viewWords } from '@waxwing/core/movement';
 import { ArrowLeftRight, Pause, Play } from 'lucide-react';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 
@@ -56,7 +56,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
           <Strip motion={shown ?? motion} view={side} name={fault ? fault.name : movement.name} />
         </div>
       ) : (
-        <Turning eye={turned ?? EYES[side]} onTurn={turn} near={near} onNear={comeNear}>
+        <Turning eye={turned ?? eyeFor(side, movement.position)} onTurn={turn} near={near} onNear={comeNear}>
           {!(shown && over) && (
             <Caption words={shown ? say.figures.clean : ''} className="flex-1">
               <FigureDrawing motion={motion} title={movement.name} className={`w-full ${height}`} {...common} />
@@ -108,7 +108,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
         >
           {VIEWS.map((one) => (
             <option key={one} value={one}>
-              {VIEW_WORDS[one]}
+              {viewWords(one, movement.position)}
             </option>
           ))}
         </select>
@@ -187,8 +187,10 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
             min={-180}
             max={180}
             step={5}
-            value={Math.round((turned ?? EYES[side]).round)}
-            onChange={(event) => turn({ ...(turned ?? EYES[side]), round: Number(event.target.value) })}
+            value={Math.round((turned ?? eyeFor(side, movement.position)).round)}
+            onChange={(event) =>
+              turn({ ...(turned ?? eyeFor(side, movement.position)), round: Number(event.target.value) })
+            }
           />
         </label>
       )}

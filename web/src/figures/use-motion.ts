@@ -7,13 +7,20 @@ import { useMemo } from 'react';
 import { figuresQuery } from '../api/queries';
 
 /** What a motion needs to know of its movement. */
-export type Moved = Pick<Movement, 'id' | 'drawnAs' | 'dose' | 'sides'> & Partial<Pick<Movement, 'phases'>>;
+export type Moved = Pick<Movement, 'id' | 'drawnAs' | 'dose' | 'sides'> &
+  Partial<Pick<Movement, 'phases' | 'position'>>;
 
 export const motionIn = (library: FigureLibrary, moved: Moved, faultId?: string): Motion | null => {
   const figure = library.figures[figureIdOf(moved)];
   if (!figure) return null;
-  const { dose, sides, phases = [] } = moved;
-  return motionOf(library, figure, { dose, sides, phases }, faultId ? { [faultId]: 1 } : {}, moved.id);
+  const { dose, sides, phases = [], position } = moved;
+  return motionOf(
+    library,
+    figure,
+    { dose, sides, phases, ...(position ? { position } : {}) },
+    faultId ? { [faultId]: 1 } : {},
+    moved.id,
+  );
 };
 
 export function useMotion(moved: Moved, faultId?: string): Motion | null | undefined {

@@ -11,7 +11,15 @@ import {
   type Stand,
   standFor,
 } from '@waxwing/core/floor';
-import { buildFinding, type Fault, searchTextOf, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import {
+  buildFinding,
+  type Fault,
+  type Position,
+  searchTextOf,
+  type View,
+  VIEWS,
+  viewWords,
+} from '@waxwing/core/movement';
 import { Video } from 'lucide-react';
 import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -75,7 +83,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
       <FaultSearch view={view} onSee={see} />
       {groups.map(({ view: place, faults: group }) => (
         <div key={place} className="mb-3">
-          <h3 className="mb-1">{say.floor.showsBest(VIEW_WORDS[place].toLowerCase())}</h3>
+          <h3 className="mb-1">{say.floor.showsBest(viewWords(place, view.movement?.position).toLowerCase())}</h3>
           <ul className="space-y-2">
             {group.map((fault) => (
               <li key={fault.id}>
@@ -116,20 +124,27 @@ function Watch({ view, children }: { view: LaneView; children: React.ReactNode }
 }
 
 const PLACE_WORDS: Readonly<Record<View, string>> = say.floor.placeWords;
+/** Beside somebody who lies. */
+const LYING_WORDS: Readonly<Partial<Record<Position, Partial<Record<View, string>>>>> = {
+  supine: { front: say.floor.above, back: say.floor.headsEnd },
+  prone: { front: say.floor.headsEnd, back: say.floor.above },
+  'side-lying': { side: say.floor.above },
+};
 
 /** Where to stand for this set, and where the trainer really does: one tap says so, and the sets to come go by it. */
 function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }) {
   const tap = useTap(view.client.id);
   const now = said ?? told;
+  const position = view.movement?.position;
   return (
     <div className="mb-3">
       <div className="mb-2 flex items-center gap-4">
-        <StandPlan view={now} />
+        <StandPlan view={now} {...(position ? { position } : {})} />
         <p>
           <span className="quiet block">
             {said === null || said === told ? say.floor.standForThisSet : say.floor.youStand}
           </span>
-          <span className="text-2xl font-bold">{VIEW_WORDS[now]}</span>
+          <span className="text-2xl font-bold">{viewWords(now, position)}</span>
         </p>
       </div>
       <div role="group" aria-label={say.floor.iStand} className="grid grid-cols-4 gap-1">
@@ -138,11 +153,11 @@ function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }
             key={one}
             type="button"
             aria-pressed={one === now}
-            aria-label={say.floor.iStandAt(VIEW_WORDS[one].toLowerCase())}
+            aria-label={say.floor.iStandAt(viewWords(one, position).toLowerCase())}
             className={`btn target px-1 ${one === now ? 'btn-primary' : ''}`}
             onClick={() => tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'stood', { entryId, view: one })]))}
           >
-            {PLACE_WORDS[one]}
+            {(position && LYING_WORDS[position]?.[one]) ?? PLACE_WORDS[one]}
           </button>
         ))}
       </div>

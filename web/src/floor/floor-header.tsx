@@ -1,7 +1,7 @@
 /** The head of the floor: how long it has run and what is left of it, whom to watch first, whether all is saved, and the sheets that are for everybody. */
 import type { Attention } from '@waxwing/core/coaching';
 import { draft, type LaneView, leftOf, minutesOver, movementOf, ranFor } from '@waxwing/core/floor';
-import { VIEW_WORDS } from '@waxwing/core/movement';
+import { viewWords } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
 import { ListOrdered, Menu, Monitor, Pause, Play, ScrollText, Volume2, VolumeX, WifiOff } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
@@ -195,11 +195,11 @@ function Left({ live, views, onOpen }: { live: LiveSession; views: readonly Lane
 
 /** The client with the most to be seen, and from where. */
 function Watch({ views, watch }: { views: readonly LaneView[]; watch: Attention }) {
-  const client = views.find((view) => view.client.id === watch.clientId)?.client;
+  const view = views.find(({ client }) => client.id === watch.clientId);
   return (
     <p className="min-w-0 truncate max-sm:hidden">
-      <span className="quiet">{say.floor.watch}</span> <strong>{client && firstName(client)}</strong>{' '}
-      {VIEW_WORDS[watch.view].toLowerCase()}
+      <span className="quiet">{say.floor.watch}</span> <strong>{view && firstName(view.client)}</strong>{' '}
+      {viewWords(watch.view, view?.movement?.position).toLowerCase()}
       <span className="quiet max-xl:hidden">: {watch.fault.name.toLowerCase()}</span>
     </p>
   );

@@ -9,7 +9,7 @@ import {
   likelihood,
   placesTaken,
 } from '@waxwing/core/floor';
-import { VIEW_WORDS } from '@waxwing/core/movement';
+import { viewWords } from '@waxwing/core/movement';
 import { doseWords } from '@waxwing/core/planning';
 import { Check, Circle, Eye, type LucideIcon, Octagon, Pause, Square, Triangle } from 'lucide-react';
 
@@ -130,7 +130,9 @@ function LaneCard({
               title={say.floor.watchFor(watch.fault.name.toLowerCase())}
             >
               <Eye aria-hidden size={24} />
-              <span className="sr-only">{say.floor.watchFirst(VIEW_WORDS[watch.view].toLowerCase())}</span>
+              <span className="sr-only">
+                {say.floor.watchFirst(viewWords(watch.view, view.movement?.position).toLowerCase())}
+              </span>
             </span>
           )}
         </span>

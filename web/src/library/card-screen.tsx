@@ -7,6 +7,7 @@ import { doseWords } from '@waxwing/core/formats';
 import type { MovementPage } from '@waxwing/core/ladder';
 import {
   correctionWords,
+  cueWords,
   demandList,
   kitWords,
   label,
@@ -14,7 +15,7 @@ import {
   SEVERITY_WORDS,
   SIDES_WORDS,
   underRules,
-  VIEW_WORDS,
+  viewWords,
 } from '@waxwing/core/movement';
 import { Link, useParams } from 'react-router';
 
@@ -81,7 +82,7 @@ function Card({ page }: { page: MovementPage }) {
               cues.length > 0 && (
                 <div key={phase} className="grid grid-cols-[6rem_1fr]">
                   <dt className="font-bold">{label(phase)}</dt>
-                  <dd>{cues.map((cue) => cue.text).join(' · ')}</dd>
+                  <dd>{cues.map(cueWords).join(' · ')}</dd>
                 </div>
               )
             );
@@ -92,7 +93,7 @@ function Card({ page }: { page: MovementPage }) {
           {movement.faults.map((fault) => (
             <li key={fault.id} className="mb-1">
               <b>{fault.name}</b> ({SEVERITY_WORDS[fault.severity].toLowerCase()};{' '}
-              {VIEW_WORDS[bestView(fault)].toLowerCase()}): {fault.looksLike}
+              {viewWords(bestView(fault), movement.position).toLowerCase()}): {fault.looksLike}
               <br />
               {fault.corrections
                 .map((correction) => `${label(correction.kind)}: ${correctionWords(correction, movement.cues)}`)

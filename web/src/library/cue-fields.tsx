@@ -15,6 +15,9 @@ export function CueFields() {
   const { fields, append, remove, move } = useFieldArray({ control, name: 'cues', keyName: 'key' });
   const phases = useWatch({ control, name: 'phases' });
   const faults = useWatch({ control, name: 'faults' });
+  const kit = useWatch({ control, name: 'kit' });
+  // A cue can be for a part of the kit only where there is a choice of it.
+  const options = [...new Set(kit.flatMap(({ needs }) => needs.map(({ item }) => item)))];
   return (
     <>
       <SortableRows ids={fields.map((field) => field.key)} name="cue" onMove={move}>
@@ -63,6 +66,14 @@ export function CueFields() {
                   words={(id) => faults.find((fault) => fault.id === id)?.name ?? id}
                 />
                 <RuleField name={`cues.${i}.houseRule`} />
+                {options.length > 1 && (
+                  <Chips
+                    title={say.library.onlyWithThisInHand}
+                    name={`cues.${i}.for.kit`}
+                    path={`cues.${i}.for.kit`}
+                    values={options}
+                  />
+                )}
               </div>
             </details>
           </div>

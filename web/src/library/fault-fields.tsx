@@ -8,8 +8,8 @@ import {
   label,
   SEVERITIES,
   SEVERITY_WORDS,
-  VIEW_WORDS,
   VIEWS,
+  viewWords,
 } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 
@@ -111,7 +111,7 @@ function OneFault({ i, open, onRemove }: { i: number; open: boolean; onRemove: (
           {VIEWS.map((view) => (
             <Field
               key={view}
-              title={say.library.shows(VIEW_WORDS[view].toLowerCase())}
+              title={say.library.shows(viewWords(view).toLowerCase())}
               path={`faults.${i}.views.${view}`}
             >
               {(id) => (
@@ -151,7 +151,7 @@ const UsualOf = ({ kind }: { kind: FaultKind }) => (
         kind.means,
         SEVERITY_WORDS[kind.severity].toLowerCase(),
         VIEWS.filter((view) => kind.views[view] > 0)
-          .map((view) => VIEW_WORDS[view].toLowerCase())
+          .map((view) => viewWords(view).toLowerCase())
           .join(', '),
         kind.helps.join(', '),
       )}

@@ -217,7 +217,11 @@ export function documentOf(fields: Fields, id: string, modeBelow: (row: LinkRow)
     progression: fields.progression,
     ...filled({ drawnAs: fields.drawnAs }),
     phases: fields.phases,
-    cues: fields.cues.map(({ houseRule, ...cue }) => ({ ...cue, ...(houseRule ? { houseRule } : {}) })),
+    cues: fields.cues.map(({ houseRule, for: only, ...cue }) => ({
+      ...cue,
+      ...(only && only.kit.length > 0 ? { for: only } : {}),
+      ...(houseRule ? { houseRule } : {}),
+    })),
     faults: fields.faults.map(({ kind, houseRule, causes, corrections, ...fault }) => ({
       ...fault,
       causes: listed(causes),

@@ -5,6 +5,7 @@ import { setSeconds } from '@waxwing/core/dosage';
 import { familiesOf, type MovementPage, type Neighbour, signBrief, signWords } from '@waxwing/core/ladder';
 import {
   causeWords,
+  cueWords,
   demandList,
   type Direction,
   type Fault,
@@ -21,7 +22,7 @@ import {
   spokenOf,
   underRules,
   UNIT_WORDS,
-  VIEW_WORDS,
+  viewWords,
 } from '@waxwing/core/movement';
 import { lazy, type ReactNode, Suspense, useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -194,7 +195,7 @@ function Phases({ movement }: { movement: Movement }) {
                       <FocusMark focus={cue.focus} />
                     </span>
                     <span>
-                      {cue.text}
+                      {cueWords(cue)}
                       {cue.channel !== 'say' && (
                         <span className="quiet text-sm">{say.library.channelOfIt(cue.channel)}</span>
                       )}
@@ -232,7 +233,7 @@ function Faults({ movement }: { movement: Movement }) {
                   <span className="quiet block text-sm leading-snug">{fault.looksLike}</span>
                 </span>
                 <span className="text-right text-sm leading-tight">
-                  <span className="block font-semibold">{VIEW_WORDS[bestView(fault)]}</span>
+                  <span className="block font-semibold">{viewWords(bestView(fault), movement.position)}</span>
                   <span className="quiet">{label(fault.phase)}</span>
                 </span>
               </summary>

@@ -1,7 +1,7 @@
 /** What was read from a clip: sentences first, the clip with the body over it, the worst rep beside the clean one, a chart and a table. */
 import { useQuery } from '@tanstack/react-query';
 import type { ClientOnDay } from '@waxwing/core/client';
-import { label, type Movement, underRules, type View, VIEW_WORDS, VIEWS } from '@waxwing/core/movement';
+import { label, type Movement, underRules, type View, VIEWS, viewWords } from '@waxwing/core/movement';
 import { amountWords, leadUnit, type Reading, repWords, sentencesOf, type Series } from '@waxwing/core/sight';
 import { useMemo, useState } from 'react';
 
@@ -77,7 +77,7 @@ export function ReadingView({ clip, series, movement: plain, client, narrow, onC
             >
               {VIEWS.map((one) => (
                 <option key={one} value={one}>
-                  {label(VIEW_WORDS[one])}
+                  {label(viewWords(one))}
                 </option>
               ))}
             </select>

@@ -1,6 +1,6 @@
 /** From where to film: what each side lets be seen of this movement. */
 import { useQuery } from '@tanstack/react-query';
-import { label, type Movement, type View, VIEW_WORDS } from '@waxwing/core/movement';
+import { label, type Movement, type View, viewWords } from '@waxwing/core/movement';
 import { viewsOf } from '@waxwing/core/sight';
 
 import { faultKindsQuery } from '../api/queries';
@@ -26,7 +26,7 @@ export function WhereToStand({ movement }: { movement: Movement }) {
           const also = view === 'side' ? [say.sight.repsAndDepth] : ['reps'];
           return (
             <li key={view}>
-              <strong>{label(VIEW_WORDS[view])}</strong>:{' '}
+              <strong>{label(viewWords(view))}</strong>:{' '}
               <span className={faults.length === 0 ? 'quiet' : ''}>{[...also, ...faults].join(', ')}</span>
             </li>
           );

@@ -5,7 +5,14 @@ import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import type { MovementSummary } from '@waxwing/core/movement';
 import { briefOf, type Note } from '@waxwing/core/planning';
 
-import { clientOnDayQuery, movementQuery, movementsQuery, recordQuery, studioQuery } from '../api/queries';
+import {
+  clientOnDayQuery,
+  conditionsQuery,
+  movementQuery,
+  movementsQuery,
+  recordQuery,
+  studioQuery,
+} from '../api/queries';
 import { faultIn } from '../plan/fault-in';
 import { today } from '../words/dates';
 
@@ -20,6 +27,7 @@ function sharedCatalog(movements: readonly MovementSummary[]): Catalog {
 export function useBrief(clientId: string): { notes: Note[]; nameOf: (id: string) => string } | undefined {
   const movements = useQuery(movementsQuery).data;
   const studio = useQuery(studioQuery).data;
+  const conditions = useQuery(conditionsQuery).data;
   const client = useQuery(clientOnDayQuery(clientId, today())).data;
   const record = useQuery(recordQuery(clientId)).data;
   const faulty = Object.entries(record?.sets ?? {}).flatMap(([id, past]) =>
@@ -39,6 +47,7 @@ export function useBrief(clientId: string): { notes: Note[]; nameOf: (id: string
     ladder,
     find: (id) => byId.get(id),
     faultOf: faultIn(names),
+    ...(conditions ? { conditions } : {}),
     now: new Date().toISOString(),
   });
   return { notes, nameOf: (id) => byId.get(id)?.name ?? id };

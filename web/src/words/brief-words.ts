@@ -14,6 +14,7 @@ export const NOTE_MARKS: Readonly<Record<Note['code'], NoteMark>> = {
   clearance: 'stop',
   hurt: 'stop',
   limits: 'limit',
+  ask: 'limit',
   fault: 'fix',
   ready: 'up',
   left: null,
@@ -29,6 +30,8 @@ export function noteWords(note: Note, nameOf: NameOf): string {
       return say.today.hurtLastTime(namesOf(note.movementIds, nameOf));
     case 'limits':
       return label(note.limits.map(({ demand, allowed }) => `${demandWords(demand)}: ${ALLOWED[allowed]}`).join(' · '));
+    case 'ask':
+      return say.today.askWhether(note.whom, note.condition);
     case 'fault':
       return say.today.wasStillThere(nameOf(note.movementId), note.fault?.toLowerCase() ?? 'a fault');
     case 'ready':

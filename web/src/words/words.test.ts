@@ -223,6 +223,10 @@ const NOTED: { [Code in Note['code']]: [Extract<Note, { code: Code }>, string] }
     { code: 'limits', limits: [LIMIT, { ...LIMIT, demand: 'impact', allowed: 0 }] },
     'Deep knee bend: a little · impact: none',
   ],
+  ask: [
+    { code: 'ask', condition: 'Worn knee', whom: 'a physiotherapist' },
+    'Time to ask a physiotherapist: worn knee, does it still hold?',
+  ],
   fault: [{ code: 'fault', movementId: 'squat', fault: 'Heels lift' }, 'Goblet squat: heels lift was still there'],
   ready: [{ code: 'ready', movementId: 'row', to: 'squat' }, 'Ready for goblet squat'],
   left: [{ code: 'left', movementIds: ['row'] }, 'Left over from last time: row'],
