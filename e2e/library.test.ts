@@ -72,6 +72,24 @@ test('a newcomer finds a movement by what it looks like, compares it, makes an e
   await expect(page.getByText('Held cross-behind lunge → Steadied cross-behind lunge')).toBeVisible();
 });
 
+test('a movement that says less than its figure shows is saved, and says so in the form, on its page and in the health', async ({
+  page,
+  studio,
+}) => {
+  await page.goto(`${studio.address}/library/goblet-squat/edit?at=demands`);
+  await page
+    .getByRole('region', { name: 'Asks for' })
+    .getByRole('combobox', { name: /^Deep knee bend/ })
+    .selectOption('a little');
+  const less = page.getByRole('status').filter({ hasText: 'Deep knee bend: shown clearly, said a little' });
+  await expect(less).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.waitForURL(/goblet-squat$/);
+  await expect(less).toBeVisible();
+  await page.goto(`${studio.address}/library/health`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Goblet squat · Figure shows more' })).toBeVisible();
+});
+
 test('unsaved changes survive a reload, leaving warns, errors stand at their fields, and a stale tab overwrites nothing', async ({
   context,
   page,

@@ -1,7 +1,7 @@
 /** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
 import { buildKindFinder } from '@waxwing/core/movement';
 
-import { figureShortfalls, loadFigures } from './figures.js';
+import { figureShortfalls, loadFigures, loadProven, provenShortfalls } from './figures.js';
 import {
   LibraryError,
   loadCauses,
@@ -18,6 +18,7 @@ import {
   FAULT_KINDS,
   FIGURES,
   HOUSE_RULES,
+  PROVEN_CHECKED,
   READINGS,
   STARTER_FOLDER,
 } from './places.js';
@@ -37,7 +38,10 @@ function main(): number {
     for (const { rule, movementId, path, message } of thin)
       console.error(`${movementId}: ${path} ${message} (${rule})`);
     const drawn = loadFigures(FIGURES);
-    const ill = figureShortfalls(drawn, movements);
+    const ill = [
+      ...figureShortfalls(drawn, movements),
+      ...provenShortfalls(drawn, loadProven(FIGURES, PROVEN_CHECKED), movements),
+    ];
     for (const { file, path, message } of ill) console.error(`figure of ${file}: ${path} ${message}`);
     const sum = (count: (m: (typeof movements)[number]) => number) =>
       movements.reduce((total, m) => total + count(m), 0);

@@ -1,5 +1,5 @@
 /**
- * Figures as their files have them, put together: `like` takes over another figure's fields but its faults, `null` leaves a field out,
+ * Figures as their files have them, put together: `like` takes over another figure's fields but those of its own movement, `null` leaves a field out,
  * and a fault may be the name of one that many figures share, by itself or with changes.
  */
 import type { FileProblem } from './load.js';
@@ -16,6 +16,9 @@ export interface Written {
 
 const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** What a figure says of its own movement: another one that looks alike has its own. */
+const OF_ITS_MOVEMENT: ReadonlySet<string> = new Set(['faults', 'notAsked']);
 
 /** What a figure has instead of what it is `like`: a rep is no round, and the other way about. */
 const INSTEAD: Readonly<Record<string, readonly string[]>> = { end: ['cycle'], cycle: ['end', 'via', 'back'] };
@@ -38,7 +41,7 @@ export function putTogether(
     if (like !== undefined) {
       const parent = typeof like === 'string' && !asked.includes(like) ? fieldsOf(like, [...asked, id]) : undefined;
       if (!parent) problems.push({ file: one.file, path: `${id}.like`, message: `no figure "${String(like)}"` });
-      else under = Object.fromEntries(Object.entries(parent).filter(([name]) => name !== 'faults'));
+      else under = Object.fromEntries(Object.entries(parent).filter(([name]) => !OF_ITS_MOVEMENT.has(name)));
     }
     const replaced = new Set(Object.keys(own).flatMap((name) => INSTEAD[name] ?? []));
     const kept = Object.fromEntries(Object.entries(under).filter(([name]) => !replaced.has(name)));

@@ -50,9 +50,11 @@ import {
   loadCheckedFigures,
   loadFigures,
   loadLibrary,
+  loadProven,
+  provenShortfalls,
   stillsIn,
 } from './index.js';
-import { SKINS, STILLS } from './places.js';
+import { PROVEN_CHECKED, SKINS, STILLS } from './places.js';
 import { madeFrom, stillsHash } from './still-sources.js';
 
 const FOLDER = join(import.meta.dirname, '../figures');
@@ -468,6 +470,31 @@ describe('the files', () => {
     expect(figureShortfalls(library, loadLibrary(join(FOLDER, '../movements')))).toEqual([]);
     expect(drawn.length).toBeGreaterThanOrEqual(330);
     expect(gzipSync(JSON.stringify(library)).length).toBeLessThan(150 * 1024);
+  });
+
+  test('prove what their movements ask for: who says less is named, and so is a reason for nothing', () => {
+    const proven = loadProven(FOLDER, PROVEN_CHECKED);
+    const movements = loadLibrary(join(FOLDER, '../movements'));
+    expect(provenShortfalls(library, proven, movements)).toEqual([]);
+    const told = (id: string, demands: Movement['demands']) =>
+      provenShortfalls(
+        library,
+        proven,
+        movements.filter((one) => one.id === id).map((one) => ({ ...one, demands: { ...one.demands, ...demands } })),
+      ).map(({ file, path }) => `${file} ${path}`);
+    // A deep squat with little knee bend, a hang with the arms down, hands and knees on nothing, a jump that never leaves the floor.
+    expect(told('goblet-squat', { 'deep-knee-bend': 1 })).toEqual(['goblet-squat demands.deep-knee-bend']);
+    expect(told('dead-hang', { overhead: 1 })).toEqual(['dead-hang demands.overhead']);
+    expect(told('bird-dog', { kneeling: 0, 'weight-on-wrist': 0 }).toSorted()).toEqual([
+      'bird-dog demands.kneeling',
+      'bird-dog demands.weight-on-wrist',
+    ]);
+    expect(told('squat-jump', { impact: 0 })).toEqual(['squat-jump demands.impact']);
+    expect(told('glute-bridge', { 'lying-on-back': 0 })).toEqual(['glute-bridge demands.lying-on-back']);
+    expect(told('step-down', { 'single-leg-balance': 0 })).toEqual(['step-down demands.single-leg-balance']);
+    // More than can be seen is nobody's fault; a reason that is not needed is.
+    expect(told('goblet-squat', { 'deep-knee-bend': 3 })).toEqual([]);
+    expect(told('clam', { overhead: 3 })).toEqual(['clam notAsked.overhead']);
   });
 
   test.each<[string, string, (text: string) => string, string]>([

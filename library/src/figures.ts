@@ -1,6 +1,14 @@
 /** Reading figure files: postures first, then the figures that use them; every problem by file and path. */
-import { checkFigures, checkPoses, type FigureLibrary } from '@waxwing/core/body';
-import type { Movement } from '@waxwing/core/movement';
+import {
+  askedOf,
+  checkFigures,
+  checkPoses,
+  type FigureLibrary,
+  type Proven,
+  provenIn,
+  saysLess,
+} from '@waxwing/core/body';
+import { demandWords, type Movement } from '@waxwing/core/movement';
 import type { Problem } from '@waxwing/core/schema';
 
 import { putTogether, type Written } from './figure-source.js';
@@ -15,6 +23,14 @@ export const loadFigures = (folder: string): FigureLibrary => checkFigureFiles(r
 /** Like `loadFigures`, but quick when the files are still those of the build. @throws LibraryError */
 export const loadCheckedFigures = (folder: string, keptIn: string): FigureLibrary =>
   loadKept(folder, keptIn, checkFigureFiles);
+
+/** What each figure proves, before its reasons are heard. @throws LibraryError */
+export const proveFigureFiles = (files: readonly File[]): Readonly<Record<string, Proven>> =>
+  provenIn(checkFigureFiles(files));
+
+/** What each figure of a folder proves, quick when the files are still those of the build, else in some seconds. @throws LibraryError */
+export const loadProven = (folder: string, keptIn: string): Readonly<Record<string, Proven>> =>
+  loadKept(folder, keptIn, proveFigureFiles);
 
 /** Figures from their files. @throws LibraryError naming files and paths. */
 export function checkFigureFiles(files: readonly File[]): FigureLibrary {
@@ -82,3 +98,26 @@ export function figureShortfalls(library: FigureLibrary, movements: readonly Mov
 }
 
 const LEAST_FAULTS = 2;
+
+/** Movements that say less of a demand than their figure shows, and reasons for what is not so. */
+export function provenShortfalls(
+  library: FigureLibrary,
+  proven: Readonly<Record<string, Proven>>,
+  movements: readonly Movement[],
+): FileProblem[] {
+  return movements.flatMap(({ id, demands }): FileProblem[] => {
+    const figure = library.figures[id];
+    const seen = proven[id];
+    if (!figure || !seen) return [];
+    const less = saysLess(demands, seen);
+    const idle = Object.keys(figure.notAsked ?? {}).filter((demand) => !less.some((one) => one.demand === demand));
+    return [
+      ...saysLess(demands, askedOf(seen, figure)).map(({ demand, said, seen: shown }) => ({
+        file: id,
+        path: `demands.${demand}`,
+        message: `is ${said}, but its figure shows ${shown} of ${demandWords(demand)}: say as much, or say in the figure why not (notAsked)`,
+      })),
+      ...idle.map((demand) => ({ file: id, path: `notAsked.${demand}`, message: 'needs no reason' })),
+    ];
+  });
+}

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 export const STARTER_FOLDER = fileURLToPath(new URL('../movements', import.meta.url));
 export const STARTER_CHECKED = fileURLToPath(new URL('../dist/starter.json', import.meta.url));
 export const FIGURES_CHECKED = fileURLToPath(new URL('../dist/figures.json', import.meta.url));
+export const PROVEN_CHECKED = fileURLToPath(new URL('../dist/proven.json', import.meta.url));
 export const FIGURES = fileURLToPath(new URL('../figures', import.meta.url));
 export const STILLS = fileURLToPath(new URL('../stills', import.meta.url));
 /** The skins of the figure. */

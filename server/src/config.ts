@@ -25,6 +25,8 @@ export interface Config {
   /** Folder of figure files, and where their checked form is kept. */
   figures: string;
   figuresChecked: string;
+  /** Where is kept what the figures prove of their movements. */
+  figuresProven: string;
   stills: string;
   /** Where the key lies with which health notes are sealed. */
   keys: KeyPlace;
@@ -144,6 +146,7 @@ export function readConfig(env: NodeJS.ProcessEnv, network = false): Config {
     conditions: fromHere('../../library/conditions.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),
+    figuresProven: fromHere('../../library/dist/proven.json'),
     stills: fromHere('../../library/stills'),
     keys: keyPlaceOf(env),
     proxy,

@@ -357,6 +357,15 @@ test('health comes worst first and changes when a gap is mended', async () => {
   await server.http.patch('/api/movements/lone-drill').send({ version: 1, links }).expect(200);
   const mended = await get<Health>('/api/library/health');
   expect(mended.gaps.some((gap) => gap.movementId === 'lone-drill' && gap.kind === 'off-ladder')).toBe(false);
+  // What is drawn as something deeper than it says.
+  await server.http
+    .patch('/api/movements/lone-drill')
+    .send({ version: 2, drawnAs: 'goblet-squat', demands: { 'deep-knee-bend': 1 } })
+    .expect(200);
+  const drawn = await get<Health>('/api/library/health');
+  const shown = drawn.gaps.find((gap) => gap.movementId === 'lone-drill' && gap.path === 'demands.deep-knee-bend');
+  expect(shown?.kind).toBe('figure-shows-more');
+  expect(shown?.message).toBe('Its figure shows deep knee bend (clearly), and it says: a little.');
 });
 
 test('house rules are chosen by the studio and by a client, and only from what exists', async () => {

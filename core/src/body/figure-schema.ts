@@ -1,6 +1,6 @@
 /** The schema of figures and postures, and what must hold between them. Kept apart from what draws: a page that draws has no need to check. */
-import { VIEWS } from '../movement/vocabulary.js';
-import { slug } from '../schema/atoms.js';
+import { DEMANDS, VIEWS } from '../movement/vocabulary.js';
+import { called, slug } from '../schema/atoms.js';
 import { type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 import { CONTACTS, LIMB_CONTACTS, TRUNK_CONTACTS } from './contacts.js';
@@ -101,6 +101,8 @@ export const figureSchema = z
     partner: z.strictObject({ pose: layersSchema, at: place }).optional(),
     /** The joint whose angle tells the most. */
     joint: z.enum(['knee', 'hip', 'elbow', 'shoulder', 'ankle', 'trunk']).optional(),
+    /** What can be seen in the figure and is not asked of whoever does it, each with the reason. */
+    notAsked: z.partialRecord(z.enum(DEMANDS), called(160)).optional(),
     faults: z.record(slug, fault).default({}),
   })
   .refine((figure) => !(figure.end && figure.cycle), 'has an end or a cycle, not both');

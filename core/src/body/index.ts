@@ -15,6 +15,7 @@ export * from './muscles.js';
 export * from './paths.js';
 export * from './picture.js';
 export * from './projection.js';
+export * from './proven-demands.js';
 export * from './quaternion.js';
 export * from './raster.js';
 export * from './regions.js';

@@ -14,6 +14,7 @@ export const HEALTH_KINDS = [
   'only-inward-cues',
   'unreachable-readiness',
   'near-duplicate',
+  'figure-shows-more',
   ...COACHING_RULES,
 ] as const;
 export type HealthKind = (typeof HEALTH_KINDS)[number];

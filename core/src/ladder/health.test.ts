@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
+import type { Proven } from '../body/proven-demands.js';
 import type { FaultKind, Movement } from '../movement/index.js';
 import { lawfulMovement, lawfulMovements } from '../test/movements.js';
 import { HEALTH_KINDS, HEALTH_WEIGHT, type HealthKind, libraryHealth } from './index.js';
@@ -52,7 +53,10 @@ const low: Movement = {
   links: [step('high')],
 };
 const high: Movement = { ...low, id: 'high', name: 'Tall other', demands: { 'deep-knee-bend': 2 }, links: [] };
-const kinds = (...movements: Movement[]): HealthKind[] => libraryHealth(movements, kindOf).gaps.map((gap) => gap.kind);
+const kinds = (...movements: Movement[]): HealthKind[] =>
+  libraryHealth(movements, kindOf, shown).gaps.map((gap) => gap.kind);
+/** One figure of all is deep. */
+const shown = ({ drawnAs }: Movement): Proven => (drawnAs === 'deep' ? { 'deep-knee-bend': 3 } : {});
 const kindOf = ({ kind }: { kind?: string }) => (kind === KNEES.id ? KNEES : undefined);
 const answered = (...corrections: Partial<Movement['faults'][0]['corrections'][0]>[]) => ({
   ...fault,
@@ -102,6 +106,7 @@ const BROKEN: [HealthKind, Movement[]][] = [
     ],
   ],
   ['near-duplicate', [low, { ...high, name: 'One low' }]],
+  ['figure-shows-more', [{ ...low, drawnAs: 'deep' }, high]],
   [
     'swap-asks-more',
     [{ ...low, faults: [answered({ kind: 'swap', do: 'Change to the harder one.', swapTo: 'high' })] }, high],

@@ -1,7 +1,8 @@
 /** Where a library is thin or wrong: every gap with its place, worst first, and a score for each family. */
+import { type Proven, saysLess } from '../body/proven-demands.js';
 import type { Movement } from '../movement/schema.js';
 import { HOUSEHOLD, type KitItem, type Muscle, type Severity } from '../movement/vocabulary.js';
-import { inWords } from '../movement/words.js';
+import { amountWords, demandWords, inWords } from '../movement/words.js';
 import { breachesOf, type CoachingContext } from './coaching-rules.js';
 import { buildLadder, CycleError, type Ladder, reach } from './graph.js';
 import { HEALTH_KINDS, type HealthKind } from './health-kinds.js';
@@ -22,6 +23,7 @@ export const HEALTH_WEIGHT: Readonly<Record<HealthKind, { points: number; severi
   'only-inward-cues': { points: 6, severity: 'polish' },
   'unreachable-readiness': { points: 10, severity: 'fix' },
   'near-duplicate': { points: 6, severity: 'polish' },
+  'figure-shows-more': { points: 14, severity: 'fix' },
   'swap-asks-more': { points: 14, severity: 'fix' },
   touch: { points: 12, severity: 'fix' },
   severity: { points: 8, severity: 'fix' },
@@ -72,8 +74,13 @@ const fitsAHome = ({ kit }: Movement): boolean =>
 /**
  * Looks over a whole library in O(movements × links nearby).
  * @param kindOf the kind of a fault, where it is plain
+ * @param shown what can be seen of each demand in the figure of a movement
  */
-export function libraryHealth(movements: readonly Movement[], kindOf: CoachingContext['kindOf']): Health {
+export function libraryHealth(
+  movements: readonly Movement[],
+  kindOf: CoachingContext['kindOf'],
+  shown: (movement: Movement) => Proven = () => ({}),
+): Health {
   const gaps: Gap[] = [];
   const byId = new Map(movements.map((movement) => [movement.id, movement]));
   const add = (movement: Movement, kind: HealthKind, message: string, path: string) =>
@@ -97,6 +104,13 @@ export function libraryHealth(movements: readonly Movement[], kindOf: CoachingCo
   for (const movement of movements) {
     contentGaps(movement, add);
     readinessGaps(movement, byId, add);
+    for (const { demand, said, seen } of saysLess(movement.demands, shown(movement)))
+      add(
+        movement,
+        'figure-shows-more',
+        `Its figure shows ${demandWords(demand)} (${amountWords(seen)}), and it says: ${amountWords(said)}.`,
+        `demands.${demand}`,
+      );
     for (const { rule, path, message } of breachesOf(movement, context)) add(movement, rule, sentence(message), path);
   }
   for (const [a, b] of nearDuplicates(movements)) add(b, 'near-duplicate', `Nearly the same as ${a.name}.`, 'name');

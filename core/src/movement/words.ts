@@ -195,13 +195,16 @@ const DEMAND_SPECIAL: Readonly<Partial<Record<Limited, string>>> = {
 /** A demand inside a sentence: `weight-on-wrist` → `weight on the wrist`. */
 export const demandWords = (demand: Limited): string => DEMAND_SPECIAL[demand] ?? inWords(demand);
 
-const AMOUNT_WORDS = ['', 'a little', 'clearly', 'strongly'] as const;
+const AMOUNT_WORDS = ['not', 'a little', 'clearly', 'strongly'] as const;
+
+/** How much of a demand: 0 → `not`, 3 → `strongly`. */
+export const amountWords = (amount: number): string => AMOUNT_WORDS[amount] ?? String(amount);
 
 /** Demands above nothing, in words: `deep knee bend (clearly)`. */
 export const demandList = (demands: Readonly<Partial<Record<Demand, number>>>): string[] =>
   (Object.entries(demands) as [Demand, number][])
     .filter(([, amount]) => amount > 0)
-    .map(([demand, amount]) => `${demandWords(demand)} (${AMOUNT_WORDS[amount] ?? amount})`);
+    .map(([demand, amount]) => `${demandWords(demand)} (${amountWords(amount)})`);
 
 /** A cue as it is written down: where it is for a part of the kit only, that is said beside it. */
 export const cueWords = ({ text, for: only }: Pick<Cue, 'text' | 'for'>): string =>

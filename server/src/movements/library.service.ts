@@ -40,6 +40,7 @@ import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { refused } from '../problems/document.js';
 import { invalid, notFound, ProblemException, stale } from '../problems/problem.js';
+import { FiguresService } from './figures.service.js';
 import { MovementEntity, MovementVersionEntity } from './movement.entity.js';
 import type { ListMovementsQuery } from './movements.dto.js';
 
@@ -75,6 +76,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
     @InjectRepository(MovementEntity) private readonly repository: Repository<MovementEntity>,
     private readonly database: DataSource,
     private readonly gate: WriteGate,
+    private readonly figures: FiguresService,
     @Inject(CONFIG) config: Config,
   ) {
     this.faultKinds = loadFaultKinds(config.faultKinds);
@@ -156,7 +158,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   }
 
   health(): Health {
-    return (this.looked ??= libraryHealth(this.active(), buildKindFinder(this.faultKinds).of));
+    return (this.looked ??= libraryHealth(this.active(), buildKindFinder(this.faultKinds).of, this.figures.shown));
   }
 
   /** One movement with its neighbours. @throws 404 */

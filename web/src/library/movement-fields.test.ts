@@ -113,10 +113,14 @@ test('what a select leaves empty is left out, and a swap is kept only by a swap'
   if (!fault || !cue) throw new Error('nothing drawn');
   fault.corrections = [{ id: 'x', kind: 'show', do: 'Show it.', causes: [], cueId: '', swapTo: 'low-step-up' }];
   cue.houseRule = '';
-  cue.for = { kit: [] };
-  const checked = checkMovement(documentOf(fields, before.id, () => before.dose.mode));
+  const kept = [undefined, {}, { kit: undefined }, { kit: [] }].map((only) => {
+    cue.for = only;
+    return checkMovement(documentOf(fields, before.id, () => before.dose.mode));
+  });
+  const [checked] = kept;
+  for (const one of kept) expect(one).toEqual(checked);
   expect(checked).toMatchObject({ ok: true });
-  const value = checked.ok ? checked.value : before;
+  const value = checked?.ok ? checked.value : before;
   expect(value.faults[0]?.corrections).toEqual([{ id: 'x', kind: 'show', do: 'Show it.', causes: [] }]);
   expect(value.cues[0]).not.toHaveProperty('houseRule');
   expect(value.cues[0]).not.toHaveProperty('for');

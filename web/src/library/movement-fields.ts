@@ -6,6 +6,7 @@ import {
   type Demand,
   type DoseMode,
   type Fault,
+  type KitItem,
   type KitNeed,
   type KitOption,
   type Link,
@@ -52,6 +53,11 @@ export interface DemandRow {
   amount: number;
 }
 
+/** A field that nobody touched has nothing, not an empty list. */
+interface CueFields extends Omit<Cue, 'for'> {
+  for?: { kit?: KitItem[] | undefined } | undefined;
+}
+
 export interface Fields {
   name: string;
   aliases: string;
@@ -79,7 +85,7 @@ export interface Fields {
   /** Empty for a figure of its own, or none. */
   drawnAs: string;
   phases: Phase[];
-  cues: Cue[];
+  cues: CueFields[];
   faults: (Omit<Fault, 'causes'> & { causes: string })[];
   links: LinkRow[];
   cautions: { text: string }[];
@@ -131,7 +137,7 @@ export const BLANK: Fields = {
 const demandRows = (demands: Movement['demands']): DemandRow[] =>
   (Object.entries(demands) as [Demand, number][]).map(([demand, amount]) => ({ demand, amount }));
 
-const demandsFrom = (rows: readonly DemandRow[]): Movement['demands'] =>
+export const demandsFrom = (rows: readonly DemandRow[]): Movement['demands'] =>
   Object.fromEntries(rows.map(({ demand, amount }) => [demand, amount]));
 
 const optionFrom = ({ needs, demands, mostKg }: KitRow): KitOption => ({
@@ -217,9 +223,9 @@ export function documentOf(fields: Fields, id: string, modeBelow: (row: LinkRow)
     progression: fields.progression,
     ...filled({ drawnAs: fields.drawnAs }),
     phases: fields.phases,
-    cues: fields.cues.map(({ houseRule, for: only, ...cue }) => ({
+    cues: fields.cues.map(({ houseRule, for: { kit = [] } = {}, ...cue }) => ({
       ...cue,
-      ...(only && only.kit.length > 0 ? { for: only } : {}),
+      ...(kit.length > 0 ? { for: { kit } } : {}),
       ...(houseRule ? { houseRule } : {}),
     })),
     faults: fields.faults.map(({ kind, houseRule, causes, corrections, ...fault }) => ({

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { MovementPage } from '@waxwing/core/ladder';
 import { type Change, difference, movementSchema, slugOf } from '@waxwing/core/movement';
 import { useEffect, useRef, useState } from 'react';
-import { FormProvider, useForm } from 'react-hook-form';
+import { FormProvider, useForm, useWatch } from 'react-hook-form';
 import { Link, useBlocker, useNavigate } from 'react-router';
 
 import { checked } from '../api/checked';
@@ -18,8 +18,9 @@ import { CueFields } from './cue-fields';
 import { FaultFields } from './fault-fields';
 import { FormSection } from './form-parts';
 import { LinkFields } from './link-fields';
-import { documentOf, type Fields } from './movement-fields';
+import { demandsFrom, documentOf, type Fields } from './movement-fields';
 import { CautionFields, DemandFields, DoseFields, KitOptions } from './need-fields';
+import { ShowsMore } from './shows-more';
 import { StartFields } from './start-fields';
 import { type Draft, keepDraft, readDraft, useDraft } from './use-draft';
 
@@ -206,6 +207,7 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
           </FormSection>
           <FormSection title={say.library.asksFor} id="demands">
             <DemandFields />
+            <SaysLess id={saved?.movement.id ?? ''} />
           </FormSection>
           <FormSection title={say.common.kit} id="kit">
             <KitOptions />
@@ -217,6 +219,13 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
       </form>
     </FormProvider>
   );
+}
+
+/** What is being written of the demands, against the figure that is chosen. */
+function SaysLess({ id }: { id: string }) {
+  const rows = useWatch<Fields, 'demands'>({ name: 'demands' });
+  const drawnAs = useWatch<Fields, 'drawnAs'>({ name: 'drawnAs' });
+  return <ShowsMore figureId={drawnAs || id} demands={demandsFrom(rows)} />;
 }
 
 /** Changes that were made from a version which is no longer the current one: shown against what was saved since, and the trainer decides. */

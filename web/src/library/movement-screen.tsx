@@ -38,6 +38,7 @@ import { say } from '../words/say';
 import { SeverityMark } from '../words/severity-mark';
 import { Pictures } from './pictures';
 import { Rulings } from './rulings';
+import { ShowsMore } from './shows-more';
 import { type RulesInForce, useRules } from './use-rules';
 
 /** Words first: the figure comes when the page can be read already. */
@@ -414,6 +415,7 @@ function Asks({ movement }: { movement: Movement }) {
           ))}
         </ul>
       )}
+      <ShowsMore figureId={figureIdOf(movement)} demands={movement.demands} />
       {movement.feel && (
         <p className="mt-2">
           <span className="font-bold">{say.library.youShouldFeel}</span> {movement.feel.expected}{' '}

@@ -1,6 +1,6 @@
 /** What a movement takes and asks for: doses, demands, kit, and what to be careful of. */
 import { useQuery } from '@tanstack/react-query';
-import { DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
+import { amountWords, DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 
 import { conditionsQuery } from '../api/queries';
@@ -91,7 +91,8 @@ export function DoseFields() {
   );
 }
 
-const AMOUNTS = ['not', 'a little', 'clearly', 'strongly'];
+/** What can be asked of a demand. */
+const AMOUNTS = [0, 1, 2, 3] as const;
 
 /** @param name whose demands: the movement's own, or those of an option of its kit */
 export function DemandFields({ name = 'demands' }: { name?: 'demands' | `kit.${number}.demands` }) {
@@ -105,9 +106,9 @@ export function DemandFields({ name = 'demands' }: { name?: 'demands' | `kit.${n
           <label className="flex items-center gap-2">
             {label(demandWords(field.demand))}
             <select className="select select-sm w-auto" {...register(`${name}.${i}.amount`, { valueAsNumber: true })}>
-              {AMOUNTS.map((words, amount) => (
-                <option key={words} value={amount}>
-                  {words}
+              {AMOUNTS.map((amount) => (
+                <option key={amount} value={amount}>
+                  {amountWords(amount)}
                 </option>
               ))}
             </select>
