@@ -2,7 +2,7 @@
  * What a figure proves of its movement: the least of each demand that can be seen in it. Where a movement says less, its figure says why.
  * Thresholds are where a level's sentence begins (library/demands.yaml); what cannot be seen, such as a load or a held breath, is not judged.
  */
-import { type Demand,DEMANDS } from '../movement/vocabulary.js';
+import { type Demand, DEMANDS } from '../movement/vocabulary.js';
 import type { Figure, FigureLibrary } from './figure.js';
 import { type Frame, frameAt, type Motion, motionOf } from './motion.js';
 import { axisX, dot, length, minus, type Vec } from './rotation.js';
