@@ -1,11 +1,13 @@
 /** `npm run check` for content: prints the counts, or every problem by file and path, and fails. */
 import { buildKindFinder } from '@waxwing/core/movement';
 
+import { levelShortfalls } from './demand-levels.js';
 import { figureShortfalls, loadFigures, loadProven, provenShortfalls } from './figures.js';
 import {
   LibraryError,
   loadCauses,
   loadConditions,
+  loadDemandLevels,
   loadExceptions,
   loadFaultKinds,
   loadLibrary,
@@ -14,6 +16,7 @@ import {
 import {
   CAUSES,
   CONDITIONS,
+  DEMAND_LEVELS,
   EXCEPTIONS,
   FAULT_KINDS,
   FIGURES,
@@ -37,6 +40,8 @@ function main(): number {
     const thin = shortfalls(movements, { rules, kinds, causes, exceptions });
     for (const { rule, movementId, path, message } of thin)
       console.error(`${movementId}: ${path} ${message} (${rule})`);
+    const vague = levelShortfalls(loadDemandLevels(DEMAND_LEVELS), movements);
+    for (const { file, path, message } of vague) console.error(`${file}: ${path} ${message}`);
     const drawn = loadFigures(FIGURES);
     const ill = [
       ...figureShortfalls(drawn, movements),
@@ -58,7 +63,7 @@ function main(): number {
       `figures: ${figures.length} from ${Object.keys(drawn.poses).length} postures, ` +
         `${figures.reduce((n, { faults }) => n + Object.keys(faults).length, 0)} faults shown, ${ill.length} shortfalls`,
     );
-    return thin.length + ill.length === 0 ? 0 : 1;
+    return thin.length + vague.length + ill.length === 0 ? 0 : 1;
   } catch (error) {
     if (!(error instanceof LibraryError)) throw error;
     console.error(error.message);

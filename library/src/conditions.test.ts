@@ -52,6 +52,20 @@ test('nothing but what was marked is open under a condition of the strict kind',
   }
 });
 
+// One stage of the same thing is never freer than a gentler one: pregnancy grows, a joint is worn before it is replaced.
+test.each([
+  ['pregnancy-first-third', 'pregnancy-middle-third'],
+  ['pregnancy-middle-third', 'pregnancy-last-third'],
+  ['after-birth-later', 'after-birth-early'],
+  ['heart-disease', 'after-heart-event'],
+  ['worn-hip', 'new-hip'],
+])('what %s closes stays closed under %s', (gentler, stricter) => {
+  const open = (id: string) =>
+    movements.filter((movement) => isOpen(movement, proposedLimits(find(id), [], DAY))).map(({ id: one }) => one);
+  const before = new Set(open(gentler));
+  expect(open(stricter).filter((id) => !before.has(id))).toEqual([]);
+});
+
 test('a proposal never loosens what is there, lasts until somebody ends it, and keeps the stricter of two', () => {
   const early = find('after-birth-early');
   const none: Limit = { demand: 'impact', allowed: 0, reason: 'ankle' };

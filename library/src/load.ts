@@ -7,10 +7,12 @@ import { checkConditions, type Condition } from '@waxwing/core/client';
 import { checkExceptions, checkReferences, type StandardException } from '@waxwing/core/ladder';
 import {
   checkCauses,
+  checkDemandLevels,
   checkFaultKinds,
   checkMovement,
   checkRules,
   checkSayings,
+  type DemandLevel,
   type FaultKind,
   type HouseRule,
   type Movement,
@@ -55,6 +57,9 @@ export const loadSayings = (file: string): Saying[] => loadOne(file, checkSaying
 
 /** Reads and checks the causes. @throws LibraryError naming the file and path. */
 export const loadCauses = (file: string): string[] => loadOne(file, checkCauses);
+
+/** Reads and checks what the levels of the demands mean. @throws LibraryError naming the file and path. */
+export const loadDemandLevels = (file: string): DemandLevel[] => loadOne(file, checkDemandLevels);
 
 /** Reads and checks the conditions. @throws LibraryError naming the file and path. */
 export const loadConditions = (file: string): Condition[] => loadOne(file, checkConditions);

@@ -15,6 +15,7 @@ export const SKINS = {
 export const HOUSE_RULES = fileURLToPath(new URL('../house-rules.yaml', import.meta.url));
 export const CONDITIONS = fileURLToPath(new URL('../conditions.yaml', import.meta.url));
 export const CAUSES = fileURLToPath(new URL('../causes.yaml', import.meta.url));
+export const DEMAND_LEVELS = fileURLToPath(new URL('../demands.yaml', import.meta.url));
 export const EXCEPTIONS = fileURLToPath(new URL('../exceptions.yaml', import.meta.url));
 export const READINGS = fileURLToPath(new URL('../readings.yaml', import.meta.url));
 export const FAULT_KINDS = fileURLToPath(new URL('../fault-kinds.yaml', import.meta.url));

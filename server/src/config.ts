@@ -21,6 +21,7 @@ export interface Config {
   /** Where the fault kinds are. */
   faultKinds: string;
   causes: string;
+  demandLevels: string;
   conditions: string;
   /** Folder of figure files, and where their checked form is kept. */
   figures: string;
@@ -143,6 +144,7 @@ export function readConfig(env: NodeJS.ProcessEnv, network = false): Config {
     houseRules: fromHere('../../library/house-rules.yaml'),
     faultKinds: fromHere('../../library/fault-kinds.yaml'),
     causes: fromHere('../../library/causes.yaml'),
+    demandLevels: fromHere('../../library/demands.yaml'),
     conditions: fromHere('../../library/conditions.yaml'),
     figures: env.WAXWING_FIGURES ?? fromHere('../../library/figures'),
     figuresChecked: fromHere('../../library/dist/figures.json'),

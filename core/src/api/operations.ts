@@ -33,6 +33,7 @@ import { sheetSchema } from '../formats/sheet-schema.js';
 import { healthSchema } from '../ladder/health-schema.js';
 import { type MovementPage, movementPageSchema } from '../ladder/page.js';
 import { pictureSchema } from '../movement/attachment.js';
+import { demandLevelSchema } from '../movement/demand-levels.js';
 import { faultKindSchema } from '../movement/fault-kinds.js';
 import { houseRuleSchema } from '../movement/house-rules.js';
 import {
@@ -183,6 +184,7 @@ export const OPERATIONS = {
   'GET /library/house-rules': { answer: items(houseRuleSchema) },
   'GET /library/fault-kinds': { answer: items(faultKindSchema) },
   'GET /library/causes': { answer: items(z.string()) },
+  'GET /library/demands': { answer: items(demandLevelSchema) },
   'GET /library/conditions': { answer: items(conditionSchema) },
   'GET /library/figures': {
     answer: z.strictObject({ poses: posesSchema, figures: z.record(z.string(), figureSchema) }),

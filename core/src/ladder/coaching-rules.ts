@@ -6,6 +6,8 @@ import type { FaultKind } from '../movement/fault-kinds.js';
 import type { Correction, Fault, Link, Movement } from '../movement/schema.js';
 import { type Demand, type Lever, SEVERITIES } from '../movement/vocabulary.js';
 import { demandWords } from '../movement/words.js';
+import { countUnlike } from './count-words.js';
+import { focusProblem } from './focus-words.js';
 import { buildLadder, reach } from './graph.js';
 import { countWords, jargonIn, schoolYears, sentencesIn } from './plain-words.js';
 
@@ -25,6 +27,8 @@ export const COACHING_RULES = [
   'speakable',
   'telegram',
   'jargon',
+  'focus',
+  'count',
   'sign-back',
 ] as const;
 export type CoachingRule = (typeof COACHING_RULES)[number];
@@ -140,7 +144,21 @@ export function breachesOf(movement: Movement, context: CoachingContext): Breach
 type Add = (rule: CoachingRule, path: string, message: string) => void;
 
 /** What a client reads or hears. */
-function textBreaches({ how, feel, breath, cautions, cues, faults }: Movement, add: Add): void {
+function textBreaches({ how, feel, breath, cautions, cues, faults, dose }: Movement, add: Add): void {
+  cues.forEach((cue, i) => {
+    const problem = focusProblem(cue);
+    if (problem !== undefined) add('focus', `cues[${i}].focus`, `“${cue.text}” ${problem}`);
+  });
+  const counted: [path: string, text: string][] = [
+    ['how', how],
+    ['breath', breath],
+    ...cues.map(({ text }, i): [string, string] => [`cues[${i}].text`, text]),
+  ];
+  for (const [path, text] of dose.mode === 'reps' ? counted : []) {
+    const seconds = countUnlike(text, dose.tempo);
+    if (seconds !== undefined)
+      add('count', path, `counts ${seconds} seconds, and no part of the tempo ${dose.tempo} lasts so long: “${text}”`);
+  }
   if (how === '') add('how', 'how', 'says nothing to somebody who does it alone');
   else {
     const sentences = sentencesIn(how).length;

@@ -90,7 +90,13 @@ const BROKEN: [HealthKind, Movement[]][] = [
   ['demands-missing', [{ ...low, demands: {} }, high]],
   ['no-cues', [{ ...low, cues: [] }, high]],
   ['no-faults', [{ ...low, faults: [] }, high]],
-  ['only-inward-cues', [{ ...low, cues: low.cues.map((cue) => ({ ...cue, focus: 'inward' as const })) }, high]],
+  [
+    'only-inward-cues',
+    [
+      { ...low, cues: low.cues.map((cue) => ({ ...cue, text: 'Turn your knees out', focus: 'inward' as const })) },
+      high,
+    ],
+  ],
   ['fault-only-words', [{ ...low, faults: [{ ...fault, corrections: fault.corrections.slice(0, 1) }] }, high]],
   ['fault-unseen', [{ ...low, faults: [{ ...fault, views: { front: 0.3, side: 0, back: 0, oblique: 0.3 } }] }, high]],
   [
@@ -138,6 +144,14 @@ const BROKEN: [HealthKind, Movement[]][] = [
   ['telegram', [{ ...low, faults: [answered({ do: 'Hair.' })] }, high]],
   ['telegram', [{ ...low, faults: [{ ...fault, looksLike: 'Knees in.' }] }, high]],
   ['jargon', [{ ...low, breath: 'Engage and breathe.' }, high]],
+  [
+    'focus',
+    [{ ...low, cues: low.cues.map((one) => ({ ...one, focus: 'outward', text: 'Elbow under the shoulder' })) }, high],
+  ],
+  [
+    'count',
+    [{ ...low, dose: { ...low.dose, mode: 'reps', tempo: '2-0-1-0' }, how: `${HOW} Rest for three seconds.` }, high],
+  ],
   ['sign-back', [{ ...low, links: [{ ...step('high'), backWhen: undefined }] }, high]],
 ];
 

@@ -38,6 +38,8 @@ export const HEALTH_WEIGHT: Readonly<Record<HealthKind, { points: number; severi
   speakable: { points: 2, severity: 'polish' },
   telegram: { points: 2, severity: 'polish' },
   jargon: { points: 2, severity: 'polish' },
+  focus: { points: 2, severity: 'polish' },
+  count: { points: 3, severity: 'polish' },
   'sign-back': { points: 3, severity: 'polish' },
 };
 

@@ -3,6 +3,7 @@ export * from './causes.js';
 export * from './check.js';
 export * from './combined.js';
 export * from './compare.js';
+export * from './demand-levels.js';
 export * from './difference.js';
 export * from './fault-kinds.js';
 export * from './figure-id.js';

@@ -55,6 +55,13 @@ export class LibraryController {
     return { items: this.library.causes };
   }
 
+  @Get('library/demands')
+  @ForEverybody()
+  @ApiOperation({ summary: 'What each level of a demand means, with movements that stand for it' })
+  demands() {
+    return { items: this.library.demandLevels };
+  }
+
   @Get('library/conditions')
   @ForEverybody()
   @ApiOperation({ summary: 'Usual cautions by condition, as limits to propose' })

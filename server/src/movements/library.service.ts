@@ -21,6 +21,7 @@ import {
   buildFinding,
   buildKindFinder,
   checkMovement,
+  type DemandLevel,
   difference,
   type FaultKind,
   type Finding,
@@ -31,7 +32,7 @@ import {
   type SearchText,
   searchTextOf,
 } from '@waxwing/core/movement';
-import { loadCauses, loadConditions, loadFaultKinds } from '@waxwing/library';
+import { loadCauses, loadConditions, loadDemandLevels, loadFaultKinds } from '@waxwing/library';
 import { DataSource, Repository } from 'typeorm';
 
 import { CONFIG, type Config } from '../config.js';
@@ -67,6 +68,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   private taking: Promise<void> = Promise.resolve();
   readonly faultKinds: readonly FaultKind[];
   readonly causes: readonly string[];
+  readonly demandLevels: readonly DemandLevel[];
   readonly conditions: readonly Condition[];
   // Built when first asked for: a start or an import should not wait for them.
   private finding: Finding | undefined;
@@ -81,6 +83,7 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   ) {
     this.faultKinds = loadFaultKinds(config.faultKinds);
     this.causes = loadCauses(config.causes);
+    this.demandLevels = loadDemandLevels(config.demandLevels);
     this.conditions = loadConditions(config.conditions);
   }
 

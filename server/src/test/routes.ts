@@ -62,6 +62,7 @@ export const ROUTES: Readonly<Record<string, Rule>> = {
   'GET /api/library/house-rules': rule('everybody'),
   'GET /api/library/fault-kinds': rule('everybody'),
   'GET /api/library/causes': rule('everybody'),
+  'GET /api/library/demands': rule('everybody'),
   'GET /api/library/conditions': rule('everybody'),
   'GET /api/library/figures': rule('everybody'),
   'GET /api/library/stills': rule('everybody'),

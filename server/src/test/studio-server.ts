@@ -57,6 +57,7 @@ export async function startServer({
     houseRules: join(LIBRARY, '../house-rules.yaml'),
     faultKinds: join(LIBRARY, '../fault-kinds.yaml'),
     causes: join(LIBRARY, '../causes.yaml'),
+    demandLevels: join(LIBRARY, '../demands.yaml'),
     conditions: join(LIBRARY, '../conditions.yaml'),
     figures: join(LIBRARY, '../figures'),
     figuresChecked: join(LIBRARY, '../dist/figures.json'),

@@ -38,6 +38,12 @@ export const causesQuery = queryOptions({
   staleTime: Infinity,
 });
 
+export const demandLevelsQuery = queryOptions({
+  queryKey: ['demand-levels'],
+  queryFn: () => call('GET /library/demands').then((answer) => answer.items),
+  staleTime: Infinity,
+});
+
 export const conditionsQuery = queryOptions({
   queryKey: ['conditions'],
   queryFn: () => call('GET /library/conditions').then((answer) => answer.items),

@@ -19,7 +19,7 @@ import { FaultFields } from './fault-fields';
 import { FormSection } from './form-parts';
 import { LinkFields } from './link-fields';
 import { demandsFrom, documentOf, type Fields } from './movement-fields';
-import { CautionFields, DemandFields, DoseFields, KitOptions } from './need-fields';
+import { CautionFields, DemandFields, DoseFields, KitOptions, LevelWords } from './need-fields';
 import { ShowsMore } from './shows-more';
 import { StartFields } from './start-fields';
 import { type Draft, keepDraft, readDraft, useDraft } from './use-draft';
@@ -207,6 +207,7 @@ export function MovementForm({ title, start, saved, draftKey: key, at }: Props) 
           </FormSection>
           <FormSection title={say.library.asksFor} id="demands">
             <DemandFields />
+            <LevelWords />
             <SaysLess id={saved?.movement.id ?? ''} />
           </FormSection>
           <FormSection title={say.common.kit} id="kit">

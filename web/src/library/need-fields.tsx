@@ -1,9 +1,19 @@
 /** What a movement takes and asks for: doses, demands, kit, and what to be careful of. */
 import { useQuery } from '@tanstack/react-query';
-import { amountWords, DEMANDS, demandWords, DOSE_MODES, KIT_ITEMS, label, PURPOSES } from '@waxwing/core/movement';
+import {
+  amountWords,
+  DEMANDS,
+  demandWords,
+  DOSE_MODES,
+  KIT_ITEMS,
+  label,
+  levelOf,
+  PURPOSES,
+} from '@waxwing/core/movement';
+import { Fragment } from 'react';
 import { useFieldArray, useFormContext, useWatch } from 'react-hook-form';
 
-import { conditionsQuery } from '../api/queries';
+import { conditionsQuery, demandLevelsQuery } from '../api/queries';
 import { FieldError } from '../people/field-error';
 import { say } from '../words/say';
 import { Chips, Field, Options, RemoveButton } from './form-parts';
@@ -130,6 +140,25 @@ export function DemandFields({ name = 'demands' }: { name?: 'demands' | `kit.${n
         ))}
       </select>
     </div>
+  );
+}
+
+/** What the chosen level of each demand means. */
+export function LevelWords() {
+  const rows = useWatch<Fields, 'demands'>({ name: 'demands' });
+  const levels = useQuery(demandLevelsQuery).data ?? [];
+  const said = rows.flatMap(({ demand, amount }) => levelOf(levels, demand, amount) ?? []);
+  return (
+    said.length > 0 && (
+      <dl className="mt-3 grid gap-x-4 text-sm md:grid-cols-[minmax(14rem,auto)_1fr]">
+        {said.map(({ demand, level, means }) => (
+          <Fragment key={demand}>
+            <dt className="quiet">{say.library.levelOfDemand(label(demandWords(demand)), amountWords(level))}</dt>
+            <dd className="mb-1">{means}</dd>
+          </Fragment>
+        ))}
+      </dl>
+    )
   );
 }
 

@@ -1,0 +1,26 @@
+/** Whether seconds that are counted aloud are those of the tempo. */
+import { parseTempo } from '../dosage/tempo.js';
+
+const NUMBERS: Readonly<Record<string, number>> = {
+  one: 1,
+  a: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  eight: 8,
+  ten: 10,
+};
+const COUNTED = new RegExp(
+  `\\b(${Object.keys(NUMBERS).join('|')}|\\d+) (?:slow |long |full |quiet |even )*(?:counts?|seconds?)\\b`,
+  'gi',
+);
+
+/** The first number of seconds in a text that no part of a tempo lasts; undefined where all of them fit. A text without any fits. */
+export function countUnlike(text: string, tempo: string): number | undefined {
+  const parts = new Set(parseTempo(tempo));
+  return [...text.matchAll(COUNTED)]
+    .map(([, said = '']) => NUMBERS[said.toLowerCase()] ?? Number(said))
+    .find((seconds) => !parts.has(seconds));
+}
