@@ -168,7 +168,7 @@ export function correctionWords(
 }
 
 const DEMAND_SPECIAL: Readonly<Partial<Record<Limited, string>>> = {
-  'hip-bend': 'bending the hip past sitting',
+  'hip-bend': 'bending the hip',
   'hip-turn': 'turning or crossing the hip',
   'loaded-hinge': 'load on a long, leaning back',
   'belly-strain': 'strain on the belly',
