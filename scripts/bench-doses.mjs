@@ -186,7 +186,7 @@ export async function signalsOff(page, address) {
   const session = /** @type {{ events: { type: string; at: string }[] }} */ (
     await (await fetch(`${address}/api/sessions/${id}`)).json()
   );
-  const signals = partsSignals(LONG, '2-0-1-0').map(({ at }) => at);
+  const signals = partsSignals(LONG, '2-0-1-0', 'lower').map(({ at }) => at);
   const due = session.events
     .filter(({ type }) => type === 'timer-started')
     .flatMap(({ at }) => signals.map((after) => Date.parse(at) + after))

@@ -85,6 +85,14 @@ const OLD_MOVEMENT = {
     },
   ],
 };
+/** It begins with rising, and its pause is at the high end. */
+const OLD_LIFT = {
+  ...OLD_MOVEMENT,
+  id: 'loft-lift',
+  name: 'Loft lift',
+  phases: ['rise', 'lower'],
+  dose: { ...OLD_MOVEMENT.dose, tempo: '2-1-2-0' },
+};
 const eventsIn = (database: string): string[] => {
   const db = new Database(database, { readonly: true });
   try {
@@ -348,21 +356,21 @@ describe('the folder', () => {
       name: 'Loft row',
     });
     await old.query(
-      `INSERT INTO movements (id, version, document, updatedAt) VALUES ('loft-row', 2, ?, ?), ('torn', 1, '{', ?)`,
-      [movement, at, at],
+      `INSERT INTO movements (id, version, document, updatedAt) VALUES ('loft-row', 2, ?, ?), ('loft-lift', 1, ?, ?), ('torn', 1, '{', ?)`,
+      [movement, at, JSON.stringify(OLD_LIFT), at, at],
     );
     await old.query(
       `INSERT INTO movement_versions (movementId, version, document, author, savedAt) VALUES ('loft-row', 1, ?, '', ?)`,
       [JSON.stringify(OLD_MOVEMENT), at],
     );
-    const { place: _, ...fresh } = planFor([clientId]);
-    // Why a line is there was a sentence.
-    const whys = ['First time: the low end.', ''];
+    const { place: _, ...fresh } = planFor([clientId], ['goblet-squat', OLD_LIFT.id]);
+    // Why a line is there was a sentence, and a pause stood in one place of the tempo.
+    const olds = [{ why: 'First time: the low end.' }, { why: '', tempo: OLD_LIFT.dose.tempo }];
     const plan = {
       ...fresh,
       blocks: fresh.blocks.map((block) => ({
         ...block,
-        items: block.items.map((item, i) => ({ ...item, lanes: item.lanes.map((one) => ({ ...one, why: whys[i] })) })),
+        items: block.items.map((item, i) => ({ ...item, lanes: item.lanes.map((one) => ({ ...one, ...olds[i] })) })),
       })),
     };
     const planId = uuidv7();
@@ -380,8 +388,8 @@ describe('the folder', () => {
     expect(view.events).toEqual(events);
     expect(view.last).toBe(3);
     // Until places were kept, everything was held in the studio.
-    const lines = [[{ code: 'written', words: whys[0] }], []];
-    const items = lines.map((why) => ({ lanes: [{ why }] }));
+    const lines = [{ why: [{ code: 'written', words: olds[0]?.why }] }, { why: [], tempo: '2-0-2-1' }];
+    const items = lines.map((line) => ({ lanes: [line] }));
     const studio = { place: { kind: 'studio' }, blocks: [{ items }] };
     expect(view.programme).toMatchObject({ plan: studio });
     expect((await ask(address, 'GET', `/plans/${planId}`)).body).toMatchObject(studio);
@@ -403,6 +411,9 @@ describe('the folder', () => {
     };
     expect((await ask(address, 'GET', '/movements/loft-row')).body).toMatchObject({
       movement: { name: 'Loft row', ...today },
+    });
+    expect((await ask(address, 'GET', `/movements/${OLD_LIFT.id}`)).body).toMatchObject({
+      movement: { dose: { tempo: '2-0-2-1' } },
     });
     const versions = (
       await ask<{ movement: object; changes: object[] }[]>(address, 'GET', '/movements/loft-row/versions')

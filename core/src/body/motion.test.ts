@@ -54,10 +54,22 @@ describe('the time of a rep', () => {
   });
 
   test('has the phases of the movement, postures before and after left out', () => {
-    expect(phasesOfRep(['set-up', 'lower', 'bottom', 'rise', 'finish'])).toEqual(['lower', 'bottom', 'rise', 'rise']);
-    expect(phasesOfRep(['set-up', 'pull', 'return'])).toEqual(['pull', 'pull', 'return', 'return']);
-    expect(phasesOfRep(['enter', 'hold', 'leave'])).toEqual(['hold', 'hold', 'hold', 'hold']);
-    expect(phasesOfRep(['set-up'])).toEqual([null, null, null, null]);
+    expect(phasesOfRep(['set-up', 'lower', 'bottom', 'rise', 'finish'], 'lower')).toEqual([
+      'lower',
+      'bottom',
+      'rise',
+      'rise',
+    ]);
+    expect(phasesOfRep(['set-up', 'pull', 'return'], 'rise')).toEqual(['pull', 'pull', 'return', 'return']);
+    expect(phasesOfRep(['enter', 'hold', 'leave'], 'lower')).toEqual(['hold', 'hold', 'hold', 'hold']);
+    expect(phasesOfRep(['set-up'], 'lower')).toEqual([null, null, null, null]);
+  });
+
+  test('has the phase of what is drawn, where the figure begins in the middle of the rep', () => {
+    const lowered = ['set-up', 'lower', 'bottom', 'rise', 'top', 'finish'] as const;
+    expect(phasesOfRep(lowered, 'rise')).toEqual(['rise', 'top', 'lower', 'bottom']);
+    expect(phasesOfRep(['step', 'lower', 'rise', 'return'], 'rise')).toEqual(['rise', 'rise', 'lower', 'lower']);
+    expect(phasesOfRep(['rise', 'lower'], 'lower')).toEqual(['lower', 'lower', 'rise', 'rise']);
   });
 
   test('is lowest through the pause, begins anew after its end, and says its phase', () => {

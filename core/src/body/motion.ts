@@ -1,5 +1,5 @@
 /** A figure in time: key postures, held by their contacts, timed by the dose's tempo; faults mixed in by amount. */
-import { parseTempo } from '../dosage/tempo.js';
+import { type Begins, beginsWith, halfOf, inOrder } from '../dosage/tempo.js';
 import type { Movement } from '../movement/schema.js';
 import type { Phase } from '../movement/vocabulary.js';
 import { standsOn, toBalance } from './balance.js';
@@ -86,10 +86,8 @@ const LEAST_SECONDS = 0.7;
 const BREATH_SECONDS = 4;
 
 /** Seconds of going, staying, coming back and resting, from the tempo. */
-export function repSeconds(tempo: string, first: Figure['first']): readonly [number, number, number, number] {
-  const [lower, low, rise, high] = parseTempo(tempo);
-  const halves = first === 'lower' ? ([lower, low, rise, high] as const) : ([rise, high, lower, low] as const);
-  const [go, there, back, home] = halves;
+export function repSeconds(tempo: string, begins: Begins): readonly [number, number, number, number] {
+  const [go, there, back, home] = inOrder(tempo, begins);
   const usual = (seconds: number) => (go + back === 0 ? 1.5 : Math.max(LEAST_SECONDS, seconds));
   return [usual(go), Math.max(0.2, there), usual(back), Math.max(0.4, home)];
 }
@@ -97,11 +95,22 @@ export function repSeconds(tempo: string, first: Figure['first']): readonly [num
 /** Phases that are postures before and after the work rather than parts of it. */
 const AROUND: readonly Phase[] = ['set-up', 'finish', 'enter', 'leave'];
 
-/** The phases of going, staying, coming back and resting. */
+/** The phases of going, staying, coming back and resting, for a figure that begins with `first`. */
 export function phasesOfRep(
   phases: readonly Phase[],
+  first: Begins,
 ): readonly [Phase | null, Phase | null, Phase | null, Phase | null] {
   const parts = phases.filter((phase) => !AROUND.includes(phase));
+  const turn = parts.findIndex((phase) => halfOf(phase) === first);
+  // A figure may begin in the middle of the order in which a coach goes through the rep, such as with the weight on the floor.
+  if (turn > 0 && beginsWith(parts) !== first) {
+    const [before, [up = null, there]] = [
+      parts.slice(0, turn),
+      parts.slice(turn).filter((phase) => phase !== 'return'),
+    ];
+    const [down = null, home] = before.slice(before.findIndex((phase) => halfOf(phase) !== null));
+    return [up, there ?? up, down, home ?? down];
+  }
   const [a = null, b = null, c = null, d = null] = parts;
   if (parts.length <= 1) return [a, a, a, a];
   return parts.length === 2 ? [a, a, b, b] : [a, b, c, d ?? c];
@@ -340,7 +349,7 @@ export function motionOf(
   const segments = figure.cycle
     ? roundOf(outKeys, figure.step, dose.phases)
     : figure.end
-      ? repOf(outKeys, homeKeys, figure, dose)
+      ? repOf(outKeys, homeKeys, figure.first, dose)
       : outKeys.slice(0, 1).map((key): Segment => ({ from: key, to: key, seconds: BREATH_SECONDS, phase: null }));
   const travel = figure.cycle ? travelOf(outKeys) : ([0, 0, 0] as Vec);
   return {
@@ -358,18 +367,18 @@ export function motionOf(
   };
 }
 
-function repOf(out: readonly Key[], home: readonly Key[], figure: Figure, { dose, phases }: Dose): Segment[] {
-  const [go, there, back, rest] = repSeconds(dose.tempo, figure.first);
-  const [goPhase, therePhase, backPhase, restPhase] = phasesOfRep(phases);
-  const first = out[0] as Key;
+function repOf(out: readonly Key[], home: readonly Key[], first: Begins, { dose, phases }: Dose): Segment[] {
+  const [go, there, back, rest] = repSeconds(dose.tempo, first);
+  const [goPhase, therePhase, backPhase, restPhase] = phasesOfRep(phases, first);
+  const start = out[0] as Key;
   const last = out.at(-1) as Key;
   const leg = (keys: readonly Key[], seconds: number, phase: Phase | null): Segment[] =>
     keys.slice(1).map((to, i) => ({ from: keys[i] as Key, to, seconds: seconds / (keys.length - 1), phase }));
   return [
     ...leg(out, go, goPhase),
     { from: last, to: last, seconds: there, phase: therePhase },
-    ...leg(home.length > 0 ? [last, ...home, first] : out.toReversed(), back, backPhase),
-    { from: first, to: first, seconds: rest, phase: restPhase },
+    ...leg(home.length > 0 ? [last, ...home, start] : out.toReversed(), back, backPhase),
+    { from: start, to: start, seconds: rest, phase: restPhase },
   ];
 }
 

@@ -48,11 +48,11 @@ function* beats(one: Part, tempoOfLine: string): Generator<'rep' | 'pulse' | 'he
 
 describe('composed sets', () => {
   test('what is written is read back as the same parts', () => {
-    fc.assert(fc.property(parts, (all) => expect(parseParts(partsWords(all))).toEqual({ parts: all })));
+    fc.assert(fc.property(parts, (all) => expect(parseParts(partsWords(all), 'lower')).toEqual({ parts: all })));
   });
 
   test('a line is read as people type it', () => {
-    expect(parseParts('8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s')).toEqual({
+    expect(parseParts('8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s', 'lower')).toEqual({
       parts: [
         { kind: 'reps', count: 8, tempo: null },
         { kind: 'reps', count: 3, tempo: '2-0-2-0' },
@@ -60,7 +60,7 @@ describe('composed sets', () => {
         { kind: 'hold', count: 8, at: null },
       ],
     });
-    expect(parseParts('8, 4 half and full then 10 pulses at the bottom + 20s hold at top')).toEqual({
+    expect(parseParts('8, 4 half and full then 10 pulses at the bottom + 20s hold at top', 'lower')).toEqual({
       parts: [
         { kind: 'reps', count: 8, tempo: null },
         { kind: 'half', count: 4 },
@@ -68,8 +68,13 @@ describe('composed sets', () => {
         { kind: 'hold', count: 20, at: 'top' },
       ],
     });
-    expect(parseParts('3 slow')).toEqual({ parts: [{ kind: 'reps', count: 3, tempo: '4-0-2-0' }] });
-    expect(parseParts('  ')).toEqual({ parts: [] });
+    expect(parseParts('3 slow', 'rise')).toEqual({ parts: [{ kind: 'reps', count: 3, tempo: '4-0-2-0' }] });
+    const paused = ['lower', 'rise'] as const;
+    expect(paused.map((begins) => parseParts('3 with a pause', begins))).toEqual([
+      { parts: [{ kind: 'reps', count: 3, tempo: '2-2-1-0' }] },
+      { parts: [{ kind: 'reps', count: 3, tempo: '2-0-1-2' }] },
+    ]);
+    expect(parseParts('  ', 'lower')).toEqual({ parts: [] });
   });
 
   test.each([
@@ -79,7 +84,7 @@ describe('composed sets', () => {
     ['3 slow (99-0-99-0)', /at most 60 seconds/],
     [Array.from({ length: 13 }, () => '1').join(', '), /at most 12 parts/],
   ])('%s is refused by its words', (line, said) => {
-    const answer = parseParts(line);
+    const answer = parseParts(line, 'lower');
     expect('wrong' in answer && answer.wrong).toMatch(said);
   });
 

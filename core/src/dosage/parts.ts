@@ -4,7 +4,7 @@
  */
 import type { DoseMode, Sides } from '../movement/vocabulary.js';
 import { MOST_PARTS, type Part, type PartKind, partSchema, type Point, POINTS } from '../schema/part.js';
-import { parseTempo, SIDE_CHANGE_SECONDS, sideCount } from './tempo.js';
+import { type Begins, longerTurn, parseTempo, SIDE_CHANGE_SECONDS, sideCount } from './tempo.js';
 
 /** Seconds that one side of a set may take. */
 export const LONGEST_SET = 1800;
@@ -163,13 +163,20 @@ export function partWords(part: Part): string {
 /** `8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s`. */
 export const partsWords = (parts: readonly Part[]): string => parts.map(partWords).join(' · ');
 
-/** What reps are done at where only a word for it was typed. */
-const TYPED_TEMPO: Readonly<Record<string, string>> = {
-  slow: '4-0-2-0',
-  pause: '2-2-1-0',
-  'with a pause': '2-2-1-0',
-  quick: '1-0-1-0',
-};
+/** What reps are done at where only a word says how. */
+export const TEMPO_NAMES = ['slow', 'pause', 'quick'] as const;
+export type TempoName = (typeof TEMPO_NAMES)[number];
+
+export function namedTempo(name: TempoName, begins: Begins): string {
+  switch (name) {
+    case 'slow':
+      return '4-0-2-0';
+    case 'pause':
+      return longerTurn('2-0-1-0', begins, 2);
+    case 'quick':
+      return '1-0-1-0';
+  }
+}
 
 const REPS =
   /^(\d{1,3})(?: (singles?|reps?|full|slow|quick|pause|with a pause|at))?(?: ?\(?(\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2})\)?)?$/;
@@ -180,8 +187,11 @@ const HOLD = /^(?:hold (\d{1,3})(?: ?s)?|(\d{1,3}) ?s hold)(?: at(?: the)? (bott
 /** What a typed line of parts says, or the words of it that cannot be read. */
 export type ParsedParts = { parts: Part[] } | { wrong: string };
 
-/** Reads one line of parts, divided by `·`, commas, `+`, semicolons or “then”. An empty line has no parts. */
-export function parseParts(line: string): ParsedParts {
+/**
+ * Reads one line of parts, divided by `·`, commas, `+`, semicolons or “then”. An empty line has no parts.
+ * @param begins with which half a rep begins: a pause is in its turn
+ */
+export function parseParts(line: string, begins: Begins): ParsedParts {
   const pieces = line
     .toLowerCase()
     .split(/[·,;+]|\bthen\b/)
@@ -189,7 +199,7 @@ export function parseParts(line: string): ParsedParts {
     .filter((piece) => piece !== '');
   const parts: Part[] = [];
   for (const piece of pieces) {
-    const part = parsePart(piece);
+    const part = parsePart(piece, begins);
     if (!part)
       return { wrong: `“${piece}” is not a part of a set: try 8 singles, 3 slow (2-0-2-0), 8 pulses or hold 8 s` };
     const checked = partSchema.safeParse(part);
@@ -199,12 +209,13 @@ export function parseParts(line: string): ParsedParts {
   return parts.length > MOST_PARTS ? { wrong: `a set has at most ${MOST_PARTS} parts` } : { parts };
 }
 
-function parsePart(piece: string): Part | null {
+function parsePart(piece: string, begins: Begins): Part | null {
   const pointOf = (name: string | undefined): Point | null => POINTS.find((point) => point === name) ?? null;
   const reps = REPS.exec(piece);
   if (reps) {
     const [, count, word, tempo] = reps;
-    return { kind: 'reps', count: Number(count), tempo: tempo ?? TYPED_TEMPO[word ?? ''] ?? null };
+    const name = TEMPO_NAMES.find((one) => word?.endsWith(one));
+    return { kind: 'reps', count: Number(count), tempo: tempo ?? (name ? namedTempo(name, begins) : null) };
   }
   const half = HALF.exec(piece);
   if (half) return { kind: 'half', count: Number(half[1]) };

@@ -2,7 +2,16 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
 import { SIDES } from '../movement/index.js';
-import { aimOf, parseTempo, setSeconds, SIDE_CHANGE_SECONDS, sideCount } from './index.js';
+import {
+  aimOf,
+  beginsWith,
+  inOrder,
+  longerTurn,
+  parseTempo,
+  setSeconds,
+  SIDE_CHANGE_SECONDS,
+  sideCount,
+} from './index.js';
 
 const beat = fc.integer({ min: 0, max: 20 });
 
@@ -15,6 +24,22 @@ describe('tempo', () => {
     );
     for (const wrong of ['3-1', '3-1-1', '3-1-1-0-2', 'a-b-c-d', '3 1 1 0', '3-1-1-', '-1-0-0-0', '100-0-0-0', ''])
       expect(() => parseTempo(wrong)).toThrow(`"${wrong}" is not a tempo`);
+  });
+
+  test('is gone through in the order of the rep, and is longer where the rep turns', () => {
+    expect(beginsWith(['set-up', 'lower', 'bottom', 'rise'])).toBe('lower');
+    expect(beginsWith(['set-up', 'step', 'bottom', 'rise'])).toBe('lower');
+    expect(beginsWith(['set-up', 'pull', 'top', 'lower'])).toBe('rise');
+    expect(beginsWith(['set-up', 'reach', 'return'])).toBe('lower');
+    expect(inOrder('3-0-2-1', 'rise')).toEqual([2, 1, 3, 0]);
+    fc.assert(
+      fc.property(beat, beat, beat, beat, fc.constantFrom('lower', 'rise'), (a, b, c, d, begins) => {
+        const tempo = [a, b, c, d].join('-');
+        const [go, turn, back, home] = inOrder(tempo, begins);
+        expect([go, turn, back, home].toSorted()).toEqual(parseTempo(tempo).toSorted());
+        expect(inOrder(longerTurn(tempo, begins, 2), begins)).toEqual([go, turn + 2, back, home]);
+      }),
+    );
   });
 });
 

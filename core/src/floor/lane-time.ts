@@ -1,7 +1,7 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
 import type { Test } from '../client/tests.js';
 import { type PartAt, partAt, partSeconds, partsSeconds } from '../dosage/parts.js';
-import { parseTempo, setSeconds } from '../dosage/tempo.js';
+import { type Begins, beginsWith, parseTempo, setSeconds } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Part } from '../schema/part.js';
 import { partsSignals, restSignals, type Signal, signalsOf, tempoAt, tempoSignals } from '../session/signals.js';
@@ -27,7 +27,8 @@ export const timerOf = ({ lane, entry }: LaneView): Timer | undefined => {
   return timer?.stoppedAt === null && timer.entryId === entry?.id ? timer : undefined;
 };
 
-const BEAT_WORDS = { lower: 'lower', hold: 'hold', rise: 'rise', top: 'hold' } as const;
+/** With which half the reps in hand begin. */
+const beginsIn = ({ movement }: LaneView): Begins => beginsWith(movement?.phases ?? []);
 
 export function laneTime(view: LaneView, now: number): LaneTime {
   if (view.clock) return clockTime(view.clock, view.waits, now);
@@ -36,18 +37,18 @@ export function laneTime(view: LaneView, now: number): LaneTime {
     const { left, running, elapsed, phase } = timerAt(timer, now);
     const { parts, tempo, test } = doseNow(view) ?? {};
     if (test) return testTime(test, timerAt(timer, now));
-    if (parts && tempo !== undefined) return composedTime(parts, tempo, elapsed, running);
+    if (parts && tempo !== undefined) return composedTime(parts, tempo, beginsIn(view), elapsed, running);
     const other = otherOf(view);
     if (other && tempo !== undefined && left > 0) return combinedTime(view, tempo, other, elapsed, running, left);
     const dose = view.movement?.dose.mode === 'reps' ? doseNow(view) : undefined;
     if (dose && left <= 0) return { phase: 'work', words: `${dose.amount} reps`, left: 0, beat: null };
-    const at = dose && tempoAt(dose.tempo, elapsed);
+    const at = dose && tempoAt(dose.tempo, elapsed, beginsIn(view));
     if (phase === 'over') return { phase, words: clockWords(0), left: 0, beat: null };
     return {
       phase: running ? 'work' : 'paused',
       words: at ? `Rep ${at.rep}` : clockWords(left),
       left: Math.max(0, Math.ceil(left / 1000)),
-      beat: at ? `${BEAT_WORDS[at.phase]} ${at.second}` : null,
+      beat: at ? `${at.phase} ${at.second}` : null,
     };
   }
   const { rest } = view;
@@ -110,7 +111,13 @@ function testTime({ seconds }: Test, { left, elapsed, running, phase }: TimerSta
 const LONGEST_TEST = 1800;
 
 /** The time of a composed set: reps and pulses are counted within their part, a hold counts down. */
-function composedTime(parts: readonly Part[], tempo: string, elapsed: number, running: boolean): LaneTime {
+function composedTime(
+  parts: readonly Part[],
+  tempo: string,
+  begins: Begins,
+  elapsed: number,
+  running: boolean,
+): LaneTime {
   const at = partAt(parts, tempo, elapsed);
   const phase = running ? 'work' : 'paused';
   if (!at) return { phase: 'over', words: clockWords(0), left: 0, beat: null };
@@ -119,12 +126,12 @@ function composedTime(parts: readonly Part[], tempo: string, elapsed: number, ru
   if (part.kind === 'hold') return { phase, words: clockWords(left), left: seconds, beat: null };
   const length = partSeconds(part, tempo) * 1000;
   const n = Math.min(part.count, Math.floor((within / length) * part.count) + 1);
-  const beat = part.kind === 'reps' ? tempoAt(part.tempo ?? tempo, within) : null;
+  const beat = part.kind === 'reps' ? tempoAt(part.tempo ?? tempo, within, begins) : null;
   return {
     phase,
     words: `${n} of ${part.count}`,
     left: seconds,
-    beat: beat ? `${BEAT_WORDS[beat.phase]} ${beat.second}` : null,
+    beat: beat ? `${beat.phase} ${beat.second}` : null,
   };
 }
 
@@ -172,14 +179,17 @@ export function soundsOf(view: LaneView, now: number): Sounds | null {
     // A combination is counted by its whole reps.
     if (dose && other && !dose.parts && !dose.test) {
       const rep = secondsOf(dose.tempo) + secondsOf(other.dose.tempo);
-      return { signals: tempoSignals(`${Math.min(99, rep)}-0-0-0`, dose.amount), start: now - elapsedOf(timer, now) };
+      return {
+        signals: tempoSignals(`${Math.min(99, rep)}-0-0-0`, dose.amount, 'lower'),
+        start: now - elapsedOf(timer, now),
+      };
     }
     const signals = dose?.test
       ? signalsOf(timer)
       : dose?.parts
-        ? partsSignals(dose.parts, dose.tempo)
+        ? partsSignals(dose.parts, dose.tempo, beginsIn(view))
         : dose && byBeat
-          ? tempoSignals(dose.tempo, dose.amount)
+          ? tempoSignals(dose.tempo, dose.amount, beginsIn(view))
           : signalsOf(timer);
     return { signals, start: now - elapsedOf(timer, now) };
   }

@@ -3,7 +3,8 @@
  * it; those of the ladder lead to the rung that pulls them. Nothing while something holds back.
  */
 import { wrongParts } from '../dosage/parts.js';
-import { parseTempo } from '../dosage/tempo.js';
+import { beginsWith, inOrder, longerTurn, parseTempo } from '../dosage/tempo.js';
+import type { MovementSummary } from '../movement/summary-schema.js';
 import type { Lever } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import { isOpen } from '../progress/fit.js';
@@ -37,7 +38,7 @@ export function raisesFor(view: LaneView): Raise[] {
   if (!movement || !step || !dose || heldNow(view)) return [];
   return [
     ...rungBy(view, 'range'),
-    ...(movement.dose.mode === 'reps' ? slower(dose) : []),
+    ...(movement.dose.mode === 'reps' ? slower(dose, movement) : []),
     ...rungBy(view, 'leverLength'),
     ...rungBy(view, 'base'),
     ...lessRest(dose),
@@ -61,15 +62,17 @@ const changed = ({ amount, load, tempo, parts }: PlanLane): ChangedDose => ({
   ...(parts && { parts }),
 });
 
-function slower(dose: PlanLane): Raise[] {
-  const [lower, pause, rise, top] = parseTempo(dose.tempo);
+function slower(dose: PlanLane, { phases }: MovementSummary): Raise[] {
+  const [lower, ...others] = parseTempo(dose.tempo);
+  const begins = beginsWith(phases);
+  const [, pause] = inOrder(dose.tempo, begins);
   const at = (tempo: string, lever: 'tempo' | 'pause'): Raise[] => {
     const next = { ...changed(dose), tempo };
     return dose.parts && wrongParts(dose.parts, tempo) ? [] : [{ lever, dose: next }];
   };
   return [
-    ...(lower + 2 <= SLOWEST ? at([lower + 2, pause, rise, top].join('-'), 'tempo') : []),
-    ...(pause + 1 <= LONGEST_PAUSE ? at([lower, pause + 1, rise, top].join('-'), 'pause') : []),
+    ...(lower + 2 <= SLOWEST ? at([lower + 2, ...others].join('-'), 'tempo') : []),
+    ...(pause + 1 <= LONGEST_PAUSE ? at(longerTurn(dose.tempo, begins), 'pause') : []),
   ];
 }
 

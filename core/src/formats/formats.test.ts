@@ -48,7 +48,10 @@ describe('a library pack', () => {
         const pack = readPack(JSON.stringify({ format: 'waxwing-library', version: 1, movements: first }));
         const read = pack.movements;
         const today = { how: '', setUp: [], precursors: [], progression: 'yes' };
-        const bare = <T extends { demands: unknown }>({ demands: _d, ...rest }: T) => rest;
+        const bare = <T extends { demands: unknown; dose: { tempo: string } }>({ demands: _d, dose, ...rest }: T) => ({
+          ...rest,
+          seconds: dose.tempo.split('-').toSorted(),
+        });
         expect(read.map(bare)).toEqual(plain.map((one) => bare({ ...one, ...today })));
         // What was said stays; what is done on the feet says so now, and only what was not asked for then is worked out.
         for (const [i, { demands, position }] of plain.entries()) {
@@ -69,6 +72,7 @@ describe('a library pack', () => {
           const texts = before?.faults.some(({ corrections }) => corrections.some(({ say }) => say !== undefined));
           expect(one.workedOut).toEqual([
             ...(more ? ['what it asks of hips, belly, knees and pulse'] : []),
+            ...(after?.dose.tempo === before?.dose.tempo ? [] : ['where the pause of its tempo is']),
             ...(texts ? ['who each correction is for'] : []),
           ]);
         }
@@ -103,6 +107,30 @@ describe('a library pack', () => {
     expect(read).toMatchObject({ demands: {}, faults: [{ causes: today, corrections: [{ causes: today }] }] });
   });
 
+  test('of the fourth version has the pause of a tempo where it is held', () => {
+    const [movement] = fc.sample(lawfulMovements(1), 1)[0] ?? [];
+    if (!movement) throw new Error('no movement drawn');
+    const tempoOf = (version: number, tempo: string, change: object) => {
+      const dose = { ...movement.dose, mode: 'reps', tempo };
+      const one = {
+        ...movement,
+        links: [],
+        cues: [],
+        faults: [],
+        phases: ['set-up', 'rise', 'lower'],
+        dose,
+        ...change,
+      };
+      return readPack(JSON.stringify({ format: 'waxwing-library', version, movements: [one] })).movements[0]?.dose
+        .tempo;
+    };
+    expect(tempoOf(4, '3-1-2-0', {})).toBe('3-0-2-1');
+    expect(tempoOf(4, '3-1-2-1', {})).toBe('3-1-2-1');
+    expect(tempoOf(4, '3-1-2-0', { phases: ['set-up', 'lower', 'rise'] })).toBe('3-1-2-0');
+    expect(tempoOf(4, '3-1-2-0', { id: 'loft-deadlift' })).toBe('3-1-2-0');
+    expect(tempoOf(5, '3-1-2-0', {})).toBe('3-1-2-0');
+  });
+
   test('cut anywhere is refused, with the line', () => {
     const text = JSON.stringify(packOf(fc.sample(lawfulMovements(3), 1)[0] ?? []), null, 1);
     fc.assert(
@@ -118,7 +146,7 @@ describe('a library pack', () => {
   test.each<[string, unknown, string]>([
     ['another kind of file', [1, 2], 'not a library pack'],
     ['another format', { ...whole, format: 'x' }, 'format must be'],
-    ['a later version', { ...whole, version: 5 }, 'version is 5, but only 1, 2, 3 and 4'],
+    ['a later version', { ...whole, version: 6 }, 'version is 6, but only 1, 2, 3, 4 and 5'],
     ['an unknown field', { ...whole, extra: 1 }, 'extra is not a known field'],
     ['ids twice', { ...whole, movements: [first, first] }, 'movements[1].id "movement-0" is also movements[0]'],
     [

@@ -11,9 +11,9 @@ import { fieldPath, type Problem, problemsOf } from '../schema/problem.js';
 import { z } from '../schema/zod.js';
 
 export const PACK_FORMAT = 'waxwing-library';
-export const PACK_VERSION = 4;
+export const PACK_VERSION = 5;
 /** Packs of these versions are brought up to date as they are read. */
-const OLDER_VERSIONS = [1, 2, 3] as const;
+const OLDER_VERSIONS = [1, 2, 3, 4] as const;
 
 export const packSchema = z.strictObject({
   format: z.literal(PACK_FORMAT),

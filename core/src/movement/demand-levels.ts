@@ -1,7 +1,7 @@
 /** What the levels of each demand mean: one sentence a level, and movements that stand for it. */
 import { called, type Checked, checkedBy, slug } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
-import { type Demand,DEMANDS } from './vocabulary.js';
+import { type Demand, DEMANDS } from './vocabulary.js';
 
 const levelSchema = z.strictObject({ means: called(160), like: z.array(slug).min(1).max(2) });
 

@@ -7,6 +7,7 @@ export * from './demand-levels.js';
 export * from './difference.js';
 export * from './fault-kinds.js';
 export * from './figure-id.js';
+export { tempoToday } from './former-tempo.js';
 export * from './house-rules.js';
 export * from './ids.js';
 export * from './in-hand.js';

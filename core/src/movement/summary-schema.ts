@@ -3,7 +3,7 @@ import { z } from '../schema/zod.js';
 import { faultSchema, movementShape } from './schema.js';
 
 export const movementSummarySchema = movementShape
-  .omit({ cues: true, faults: true, breath: true, cautions: true, phases: true, how: true, feel: true })
+  .omit({ cues: true, faults: true, breath: true, cautions: true, how: true, feel: true })
   .extend({ level: z.number() });
 export type MovementSummary = z.infer<typeof movementSummarySchema>;
 

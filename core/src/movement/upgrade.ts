@@ -1,9 +1,10 @@
 /**
  * Movements as earlier versions wrote them, in today's shape: options of kit were bare lists of needs, a correction had one text for
- * trainer and client alike, and causes had names of their own. What is of today stays as it is. Nothing is judged here: the schema does that afterwards.
+ * trainer and client alike, causes had names of their own, and the pause of a tempo stood in one place. What is of today stays as it is. Nothing is judged here: the schema does that afterwards.
  */
 import { canonical } from './difference.js';
 import { causesToday } from './former-causes.js';
+import { tempoToday } from './former-tempo.js';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Fields = { [key: string]: Json };
@@ -70,21 +71,30 @@ function demandsToday({ demands, role }: Fields): Json | undefined {
   return missing.length === 0 ? demands : { ...demands, ...Object.fromEntries(missing) };
 }
 
+function doseToday({ id, phases, dose }: Fields): Json | undefined {
+  if (!isFields(dose) || typeof dose.tempo !== 'string' || typeof id !== 'string' || !Array.isArray(phases))
+    return dose;
+  return { ...dose, tempo: tempoToday(dose.tempo, { id, phases: phases.map(String) }) };
+}
+
 /**
  * A movement of any earlier version in today's shape; anything else comes back as it is.
  * @param from the version of the pack that it is in, or what it was written with
  */
-export function upgradeMovement(input: unknown, from: 1 | 2 | 3): unknown {
+export function upgradeMovement(input: unknown, from: 1 | 2 | 3 | 4): unknown {
   const movement = input as Json;
   if (!isFields(movement)) return input;
   const kit = mapList(movement.kit, (option) => (Array.isArray(option) ? { needs: option } : option));
   const faults = mapList(movement.faults, fault);
   // Since the second version the demand is known: where it is missing, it was left out on purpose.
   const standing = from === 1 ? demandsOf(movement) : movement.demands;
-  const demands = demandsToday({ ...movement, ...(standing === undefined ? {} : { demands: standing }) });
+  const dose = doseToday(movement);
+  const asked = { ...movement, ...(standing === undefined ? {} : { demands: standing }) };
+  const demands = from < 4 ? demandsToday(asked) : asked.demands;
   return {
     ...movement,
     ...(demands === undefined ? {} : { demands }),
+    ...(dose === undefined ? {} : { dose }),
     ...(kit === undefined ? {} : { kit }),
     ...(faults === undefined ? {} : { faults }),
   };
@@ -100,6 +110,7 @@ export function workedOut(before: unknown, after: unknown): string[] {
   return [
     ...(differ(old.demands, today.demands) ? ['what it asks of hips, belly, knees and pulse'] : []),
     ...(differ(causes(old), causes(today)) ? ["today's names of causes"] : []),
+    ...(differ(old.dose, today.dose) ? ['where the pause of its tempo is'] : []),
     ...(corrections(old).some(({ text }) => text !== undefined) ? ['who each correction is for'] : []),
   ];
 }

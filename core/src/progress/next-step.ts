@@ -9,7 +9,7 @@ import { type Load, loadsOpen, mayGoBare, SAME_KG } from '../dosage/loads.js';
 import { ALLOWED_JUMP, type NextKind, nextPieces, type NextSet, nextSet } from '../dosage/next-set.js';
 import { amountOfParts, grownParts, lessParts, sameParts } from '../dosage/parts.js';
 import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
-import { parseTempo } from '../dosage/tempo.js';
+import { beginsWith, longerTurn, parseTempo } from '../dosage/tempo.js';
 import type { Ladder } from '../ladder/graph.js';
 import { readiness } from '../ladder/readiness.js';
 import { kitCounts } from '../movement/kit.js';
@@ -127,10 +127,10 @@ export const jumpFor = ({ pattern }: Pick<MovementSummary, 'pattern'>): number =
 const EASING: readonly NextKind[] = ['hold', 'down', 'rung-down', 'stop'];
 
 /** The tempo that a change asks for: two seconds more to lower, or one more at the hard place. */
-function tempoFor(kind: NextKind, tempo: string): string {
-  const [lower, pause, rise, top] = parseTempo(tempo);
-  if (kind === 'slower') return [lower + 2, pause, rise, top].join('-');
-  return kind === 'pause' ? [lower, pause + 1, rise, top].join('-') : tempo;
+function tempoFor(kind: NextKind, { dose: { tempo }, phases }: Pick<MovementSummary, 'dose' | 'phases'>): string {
+  const [lower, ...others] = parseTempo(tempo);
+  if (kind === 'slower') return [lower + 2, ...others].join('-');
+  return kind === 'pause' ? longerTurn(tempo, beginsWith(phases)) : tempo;
 }
 
 export function nextStep(question: StepQuestion): NextStep {
@@ -199,7 +199,7 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
       load: dose.load,
       amount: Math.max(1, dose.amount),
       ...(dose.parts && { parts: dose.parts }),
-      tempo: tempoFor(code === 'window' ? next.kind : 'hold', movement.dose.tempo),
+      tempo: tempoFor(code === 'window' ? next.kind : 'hold', movement),
     },
     to,
   });

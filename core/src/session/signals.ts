@@ -3,7 +3,7 @@
  * All of it is laid out ahead, in milliseconds from the start, so that sound can be scheduled and does not hang on the page's own beat.
  */
 import { partSeconds } from '../dosage/parts.js';
-import { parseTempo } from '../dosage/tempo.js';
+import { type Begins, inOrder } from '../dosage/tempo.js';
 import type { Part } from '../schema/part.js';
 import { piecesOf, type Timer } from './timer.js';
 
@@ -46,7 +46,7 @@ export const restSignals = (seconds: number): Signal[] => [
 ];
 
 /** The signals of a composed set: each part begins with its own sound; reps go by their beat, pulses by the second, and the end of a hold is counted down. */
-export function partsSignals(parts: readonly Part[], tempo: string): Signal[] {
+export function partsSignals(parts: readonly Part[], tempo: string, begins: Begins): Signal[] {
   const signals: Signal[] = [];
   let from = 0;
   for (const part of parts) {
@@ -54,7 +54,7 @@ export function partsSignals(parts: readonly Part[], tempo: string): Signal[] {
     signals.push({ at: from, kind: 'begin' });
     if (part.kind === 'hold') signals.push(...countdown(from, end));
     else if (part.kind === 'reps')
-      for (const { at, kind } of tempoSignals(part.tempo ?? tempo, part.count))
+      for (const { at, kind } of tempoSignals(part.tempo ?? tempo, part.count, begins))
         if (at > 0 && kind !== 'end') signals.push({ at: from + at, kind });
     if (part.kind === 'pulses')
       for (let second = 1; second < part.count; second += 1) signals.push({ at: from + second * 1000, kind: 'count' });
@@ -66,8 +66,13 @@ export function partsSignals(parts: readonly Part[], tempo: string): Signal[] {
   return [...signals, { at: from, kind: 'end' }];
 }
 
-export const TEMPO_PHASES = ['lower', 'hold', 'rise', 'top'] as const;
-export type TempoPhase = (typeof TEMPO_PHASES)[number];
+export type TempoPhase = 'lower' | 'hold' | 'rise';
+
+/** What is beaten, in the order of the rep. */
+const BEATS: Readonly<Record<Begins, readonly [TempoPhase, TempoPhase, TempoPhase, TempoPhase]>> = {
+  lower: ['lower', 'hold', 'rise', 'hold'],
+  rise: ['rise', 'hold', 'lower', 'hold'],
+};
 
 export interface TempoState {
   /** Rep in hand, from 1. */
@@ -78,31 +83,30 @@ export interface TempoState {
   of: number;
 }
 
-/** Where a rep stands at a tempo of lower-pause-rise-pause; null for a tempo without any time in it. */
-export function tempoAt(tempo: string, elapsedMs: number): TempoState | null {
-  const parts = parseTempo(tempo);
+/** Where a rep stands that begins with one half of its tempo; null for a tempo without any time in it. */
+export function tempoAt(tempo: string, elapsedMs: number, begins: Begins): TempoState | null {
+  const parts = inOrder(tempo, begins);
   const whole = parts.reduce((sum, seconds) => sum + seconds, 0);
   if (whole === 0) return null;
   const seconds = Math.max(0, elapsedMs) / 1000;
   let within = seconds % whole;
   const rep = Math.floor(seconds / whole) + 1;
   for (const [i, of] of parts.entries()) {
-    if (within < of) return { rep, phase: TEMPO_PHASES[i] ?? 'lower', second: Math.floor(within) + 1, of };
+    if (within < of) return { rep, phase: BEATS[begins][i] ?? 'hold', second: Math.floor(within) + 1, of };
     within -= of;
   }
   return null;
 }
 
 /** The beats of some reps at a tempo: each phase has its own sound, and each further second of it a count. */
-export function tempoSignals(tempo: string, reps: number): Signal[] {
-  const parts = parseTempo(tempo);
-  const kinds: readonly SignalKind[] = ['lower', 'hold', 'rise', 'hold'];
+export function tempoSignals(tempo: string, reps: number, begins: Begins): Signal[] {
+  const parts = inOrder(tempo, begins);
   const signals: Signal[] = [];
   let at = 0;
   for (let rep = 0; rep < reps; rep += 1)
     for (const [i, seconds] of parts.entries())
       for (let second = 0; second < seconds; second += 1) {
-        signals.push({ at, kind: second === 0 ? (kinds[i] ?? 'count') : 'count' });
+        signals.push({ at, kind: second === 0 ? (BEATS[begins][i] ?? 'count') : 'count' });
         at += 1000;
       }
   return [...signals, { at, kind: 'end' }];

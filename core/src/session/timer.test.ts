@@ -194,18 +194,22 @@ describe('signals', () => {
   test('the beat of a tempo falls on every second of it, and says the phase where one begins', () => {
     const tempo = fc.tuple(...Array.from({ length: 4 }, () => fc.integer({ min: 0, max: 5 })));
     fc.assert(
-      fc.property(tempo, fc.integer({ min: 1, max: 12 }), (parts, reps) => {
+      fc.property(tempo, fc.integer({ min: 1, max: 12 }), fc.constantFrom('lower', 'rise'), (parts, reps, begins) => {
         const whole = parts.reduce((sum, n) => sum + n, 0);
         fc.pre(whole > 0);
-        const signals = tempoSignals(parts.join('-'), reps);
+        const signals = tempoSignals(parts.join('-'), reps, begins);
         expect(signals.map(({ at }) => at)).toEqual(Array.from({ length: reps * whole + 1 }, (_, i) => i * 1000));
         signals.slice(0, -1).forEach(({ at, kind }) => {
-          const state = tempoAt(parts.join('-'), at);
+          const state = tempoAt(parts.join('-'), at, begins);
           expect(state?.rep).toBe(Math.floor(at / 1000 / whole) + 1);
           expect(kind === 'count').toBe((state?.second ?? 0) > 1);
         });
       }),
     );
-    expect(tempoAt('0-0-0-0', 10)).toBeNull();
+    expect(tempoAt('0-0-0-0', 10, 'lower')).toBeNull();
+    const beats = (begins: 'lower' | 'rise') =>
+      tempoSignals('3-0-2-1', 1, begins).flatMap(({ at, kind }) => (kind === 'count' ? [] : [`${at / 1000} ${kind}`]));
+    expect(beats('lower')).toEqual(['0 lower', '3 rise', '5 hold', '6 end']);
+    expect(beats('rise')).toEqual(['0 rise', '2 hold', '3 lower', '6 end']);
   });
 });

@@ -3,7 +3,7 @@
  * was seen. What cannot be told from here is said to be so; a value near the border is no answer either.
  */
 import type { Motion } from '../body/motion.js';
-import { parseTempo } from '../dosage/tempo.js';
+import { inOrder, parseTempo } from '../dosage/tempo.js';
 import type { FaultKind, Measure } from '../movement/fault-kinds.js';
 import type { Position } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
@@ -231,7 +231,8 @@ export function readSeries(
   const reps = found.map((rep) => seenAs(rep, model.pace, motion.figure.first));
   const count = holds ? 'sure' : countOf(times, values, found, model.wanders);
   const judged = { times, valuesFor, stand, reps, count, model, shown };
-  const [lower, pause, rise] = parseTempo(tempo);
+  const [lower, , rise] = parseTempo(tempo);
+  const [, pause] = inOrder(tempo, motion.figure.first);
   return {
     stand,
     quarters,

@@ -47,6 +47,7 @@ export const movement = (id: string, change: Partial<MovementSummary> = {}): Mov
   role: 'strength',
   position: 'standing',
   sides: 'both',
+  phases: ['lower', 'rise'],
   planes: ['sagittal'],
   muscles: { prime: ['quads'], assist: [] },
   kit: [],
@@ -71,6 +72,7 @@ export const plannable = (size: number): fc.Arbitrary<MovementSummary[]> =>
           role: fc.constantFrom('strength', 'strength', 'drill', 'mobility', 'stretch', 'power'),
           mode: fc.constantFrom('reps', 'reps', 'time'),
           tempo: fc.constantFrom('2-0-1-0', '3-1-1-0'),
+          phases: fc.constantFrom(['set-up', 'lower', 'rise'], ['set-up', 'rise', 'lower']),
           low: fc.integer({ min: 5, max: 12 }),
           kit: fc.constantFrom(
             [],
@@ -87,12 +89,13 @@ export const plannable = (size: number): fc.Arbitrary<MovementSummary[]> =>
     .map(([facts, more]) => {
       const { levels } = buildLadder(facts);
       return facts.map((one, i): MovementSummary => {
-        const { planes, role, mode, tempo, low, kit } = more[i] as (typeof more)[number];
+        const { planes, role, mode, tempo, phases, low, kit } = more[i] as (typeof more)[number];
         const windows = { strength: { low, high: low + 4, sets: [2, 4] as [number, number], rest: 60 } };
         return {
           ...one,
           planes,
           role,
+          phases,
           kit,
           dose: { mode, tempo, windows },
           level: levels.get(one.id) ?? 0,

@@ -25,6 +25,7 @@ import { Reasons1803000000000 } from './migrations/reasons.js';
 import { SessionKeeps1808000000000 } from './migrations/session-keeps.js';
 import { Stills1805000000000 } from './migrations/stills.js';
 import { Stored1799000000000 } from './migrations/stored.js';
+import { Tempos1810000000000 } from './migrations/tempos.js';
 
 export const MIGRATIONS = [
   Initial1795000000000,
@@ -42,6 +43,7 @@ export const MIGRATIONS = [
   Feeds1807000000000,
   SessionKeeps1808000000000,
   Demands1809000000000,
+  Tempos1810000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

@@ -433,7 +433,7 @@ function* layOut(rows: readonly MovementEntity[]): Generator<void, LaidOut> {
 }
 
 function summaryOf(movement: Movement, level: number): MovementSummary {
-  const { cues: _c, faults: _f, breath: _b, cautions: _k, phases: _p, how: _h, feel: _l, ...rest } = movement;
+  const { cues: _c, faults: _f, breath: _b, cautions: _k, how: _h, feel: _l, ...rest } = movement;
   return { ...rest, level };
 }
 

@@ -26,7 +26,7 @@ interface PackSchema extends DBSchema {
 
 let opened: Promise<IDBPDatabase<PackSchema>> | undefined;
 const database = () =>
-  (opened ??= openDB<PackSchema>('waxwing-pack', 7, {
+  (opened ??= openDB<PackSchema>('waxwing-pack', 8, {
     upgrade: (db) => {
       // Earlier packs held more than a device may keep, or less than the floor reads today.
       if (db.objectStoreNames.contains('packs')) db.deleteObjectStore('packs');

@@ -18,6 +18,7 @@ const families: fc.Arbitrary<MovementSummary[]> = fc
       role: 'strength' as const,
       position: 'standing' as const,
       sides: 'both' as const,
+      phases: ['lower' as const, 'rise' as const],
       planes: ['sagittal' as const],
       muscles: { prime: ['quads' as const], assist: [] },
       kit: [],

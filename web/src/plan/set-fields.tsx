@@ -1,6 +1,15 @@
 /** What one set is made of, how its rounds differ, and lighter weights in the same set: behind one button, with a line that says what was chosen. */
 import type { KnownTest, Test } from '@waxwing/core/client';
-import { amountOfParts, parseParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
+import {
+  amountOfParts,
+  type Begins,
+  beginsWith,
+  namedTempo,
+  parseParts,
+  partsWords,
+  wrongParts,
+  wrongPartsFor,
+} from '@waxwing/core/dosage';
 import type { MovementSummary } from '@waxwing/core/movement';
 import {
   dropsFrom,
@@ -38,10 +47,10 @@ interface Props {
 const PATTERN_WORDS: Readonly<Record<RoundPattern, string>> = say.plan.patternWords;
 
 /** Parts that one tap puts at the end. */
-const QUICK: readonly { name: string; part: Part }[] = [
+const quickParts = (begins: Begins): { name: string; part: Part }[] => [
   { name: 'singles', part: { kind: 'reps', count: 8, tempo: null } },
-  { name: 'slow', part: { kind: 'reps', count: 3, tempo: '4-0-2-0' } },
-  { name: 'pause', part: { kind: 'reps', count: 3, tempo: '2-2-1-0' } },
+  { name: 'slow', part: { kind: 'reps', count: 3, tempo: namedTempo('slow', begins) } },
+  { name: 'pause', part: { kind: 'reps', count: 3, tempo: namedTempo('pause', begins) } },
   { name: 'half-and-full', part: { kind: 'half', count: 4 } },
   { name: 'pulses', part: { kind: 'pulses', count: 8, at: null } },
   { name: 'hold', part: { kind: 'hold', count: 8, at: null } },
@@ -86,7 +95,7 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
       </summary>
       {open && (
         <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-          {mode !== 'distance' && <PartsField of={of} lane={lane} mode={mode} onChange={withParts} />}
+          {mode !== 'distance' && <PartsField of={of} lane={lane} movement={movement} onChange={withParts} />}
           <label>
             <span className="quiet block text-sm">{say.plan.rounds}</span>
             <select
@@ -132,21 +141,23 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
 function PartsField({
   of,
   lane,
-  mode,
+  movement,
   onChange,
-}: Pick<Props, 'of' | 'lane'> & { mode: MovementSummary['dose']['mode']; onChange: (parts: readonly Part[]) => void }) {
+}: Pick<Props, 'of' | 'lane' | 'movement'> & { onChange: (parts: readonly Part[]) => void }) {
+  const { mode } = movement.dose;
+  const begins = beginsWith(movement.phases);
   const id = useId();
   const [typed, type] = useState<string | null>(null);
   const parts = lane.parts ?? [];
   const wrongIn = (line: string): string | null => {
-    const read = parseParts(line);
+    const read = parseParts(line, begins);
     if ('wrong' in read) return read.wrong;
     const wrong = wrongPartsFor(mode, read.parts) ?? wrongParts(read.parts, lane.tempo);
     return read.parts.length > 0 && wrong ? say.plan.theParts(wrong) : null;
   };
   const read = (line: string) => {
     type(line);
-    const answer = parseParts(line);
+    const answer = parseParts(line, begins);
     if ('parts' in answer && wrongIn(line) === null) onChange(answer.parts);
   };
   const problem = typed === null ? null : wrongIn(typed);
@@ -176,13 +187,13 @@ function PartsField({
         </span>
       )}
       <div className="mt-1 flex flex-wrap gap-1">
-        {QUICK.filter(
-          ({ part }) => mode === 'reps' || part.kind === 'hold' || (part.kind === 'pulses' && parts.length > 0),
-        ).map(({ name, part }) => (
-          <button key={name} type="button" className="btn btn-sm" onClick={() => add(part)}>
-            + {name}
-          </button>
-        ))}
+        {quickParts(begins)
+          .filter(({ part }) => mode === 'reps' || part.kind === 'hold' || (part.kind === 'pulses' && parts.length > 0))
+          .map(({ name, part }) => (
+            <button key={name} type="button" className="btn btn-sm" onClick={() => add(part)}>
+              + {name}
+            </button>
+          ))}
         {parts.length > 0 && (
           <button
             type="button"
