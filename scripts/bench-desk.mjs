@@ -1,7 +1,9 @@
 /** The figures of the desk: how soon a screen stands after a press, and what jumps while it comes. */
 
-/** @typedef {(what: string, figure: number, unit: string, most: number) => void} Row */
-/** @typedef {import('@playwright/test').Page} Page */
+import { median } from './measure.mjs';
+
+/** @typedef {import('./measure.mjs').Row} Row */
+/** @typedef {import('./measure.mjs').Page} Page */
 
 const RUNS = 9;
 const SCREENS = [
@@ -15,9 +17,6 @@ const SCREENS = [
   '/review',
   '/studio',
 ];
-
-/** @param {number[]} numbers */
-const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? NaN;
 
 /**
  * Milliseconds from a press on a link until something stands on the page.

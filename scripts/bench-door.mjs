@@ -1,11 +1,10 @@
 /** The figures of the door: what signing in and being known cost, and what a flood from elsewhere does to those at work. */
-import { mkdtempSync, rmSync } from 'node:fs';
 import { Agent, request } from 'node:http';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
 
-import { p99, startOn } from './big-studio.mjs';
+import { startOn } from './big-studio.mjs';
+import { inFolder, median, p99 } from './measure.mjs';
 
 const NAME = 'Owner';
 const PASSPHRASE = 'eleven slates on the quay';
@@ -17,9 +16,6 @@ const FLOOD_A_SECOND = 200;
 
 /** @typedef {Record<string, string>} Headers */
 /** @typedef {{ status: number, headers: import('node:http').IncomingHttpHeaders, body: string }} Answer */
-
-/** @param {number[]} numbers */
-const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? NaN;
 
 const agent = new Agent({ keepAlive: true });
 
@@ -88,10 +84,9 @@ async function taps(tap) {
   return took.slice(TAPS / 4);
 }
 
-/** @param {(what: string, figure: number, unit: string, most: number) => void} row */
-export async function atTheDoor(row) {
-  const folder = mkdtempSync(join(tmpdir(), 'waxwing-bench-'));
-  try {
+/** @param {import('./measure.mjs').Row} row */
+export const atTheDoor = (row) =>
+  inFolder(async (folder) => {
     const open = await startOn(join(folder, 'open'));
     const unknown = median(await taps(await tapping(open.address, {})));
     await open.stop();
@@ -148,8 +143,5 @@ export async function atTheDoor(row) {
     row('knowing who taps, on top of a tap', known - unknown, 'ms', 1);
     row('signing in', median(signIns), 'ms', 500);
     row('a tap of others while one address asks 200 times a second, p99', p99(meanwhile), 'ms', 100);
-  } finally {
     agent.destroy();
-    rmSync(folder, { recursive: true });
-  }
-}
+  });

@@ -1,10 +1,8 @@
 /** The figures of keeping: things that go wrong, studios that have grown old, and a library that is taken in while people tap. */
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { setTimeout as pass } from 'node:timers/promises';
 
-import { figuresOf, fill, p99, startOn, tapper } from './big-studio.mjs';
+import { figuresOf, fill, startOn, tapper } from './big-studio.mjs';
+import { inFolder, median, p99 } from './measure.mjs';
 import { soak } from './soak.mjs';
 
 const FAULTS = 1_000;
@@ -13,23 +11,7 @@ const YOUNG = 10_000;
 const DEVICES = 4;
 const TAP_MS = 200;
 
-/** @typedef {(what: string, figure: number, unit: string, most: number) => void} Row */
-
-/** @param {number[]} numbers */
-const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? NaN;
-
-/**
- * @template T
- * @param {(folder: string) => Promise<T>} act
- */
-async function inFolder(act) {
-  const folder = mkdtempSync(join(tmpdir(), 'waxwing-bench-'));
-  try {
-    return await act(folder);
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
+/** @typedef {import('./measure.mjs').Row} Row */
 
 /** @param {Row} row */
 export async function goingWrong(row) {
@@ -42,9 +24,9 @@ export async function goingWrong(row) {
 
 /**
  * @param {Row} row
- * @param {(address: string) => Promise<import('@playwright/test').Page | null>} pageOn
+ * @param {import('./measure.mjs').Page} page
  */
-export async function growingOld(row, pageOn) {
+export async function growingOld(row, page) {
   const young = await inFolder(async (folder) => figuresOf(folder, await fill(folder, YOUNG)));
   await inFolder(async (folder) => {
     const clientId = await fill(folder, OLD);
@@ -58,22 +40,19 @@ export async function growingOld(row, pageOn) {
     row('the sets: 1,000,000 against 10,000 events', median(old.firstPages) / median(young.firstPages), 'times', 2);
     row('a tap: 1,000,000 against 10,000 events', median(old.taps) / median(young.taps), 'times', 2);
     const server = await startOn(folder);
-    const page = await pageOn(server.address);
-    if (page) {
-      /** @type {number[]} */
-      const opened = [];
-      for (let i = 0; i < 9; i += 1) {
-        await page.goto(`${server.address}/people`);
-        const link = page.locator(`a[href="/people/${clientId}"]`);
-        await link.waitFor();
-        const began = performance.now();
-        await link.click();
-        await page.getByRole('heading', { name: 'Rungs now' }).waitFor();
-        await page.getByRole('link', { name: 'Goblet squat' }).first().waitFor();
-        opened.push(performance.now() - began);
-      }
-      row('the page of a person among 1,000,000 events', median(opened), 'ms', 400);
+    /** @type {number[]} */
+    const opened = [];
+    for (let i = 0; i < 9; i += 1) {
+      await page.goto(`${server.address}/people`);
+      const link = page.locator(`a[href="/people/${clientId}"]`);
+      await link.waitFor();
+      const began = performance.now();
+      await link.click();
+      await page.getByRole('heading', { name: 'Rungs now' }).waitFor();
+      await page.getByRole('link', { name: 'Goblet squat' }).first().waitFor();
+      opened.push(performance.now() - began);
     }
+    row('the page of a person among 1,000,000 events', median(opened), 'ms', 400);
     await server.stop();
   });
 }

@@ -19,15 +19,29 @@ const MOVEMENTS = ['goblet-squat', 'push-up', 'glute-bridge', 'bent-over-row', '
 /** @param {number} n */
 const uuid = (n) => `018f0000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
 
+/** @type {Set<import('node:child_process').ChildProcess>} */
+const running = new Set();
+
+/** Ends every server that is still there, such as after a figure that failed half-way. */
+export const stopAll = () =>
+  Promise.all(
+    [...running].map((child) => {
+      const gone = once(child, 'exit');
+      child.kill('SIGKILL');
+      return gone;
+    }),
+  );
+
 /**
  * Starts a server.
  * @param {string} folder
  * @param {Record<string, string>} env
  * @param {{ name: string, open: boolean, passphrase?: string } | null} door who runs a fresh studio; null where it is known
+ * @param {string[]} args
  */
-export async function startOn(folder, env = {}, door = OPEN_DOOR) {
+export async function startOn(folder, env = {}, door = OPEN_DOOR, args = []) {
   const began = performance.now();
-  const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER], {
+  const child = spawn(process.execPath, ['--max-semi-space-size=64', SERVER, ...args], {
     env: {
       ...process.env,
       NODE_OPTIONS: '',
@@ -37,6 +51,8 @@ export async function startOn(folder, env = {}, door = OPEN_DOOR) {
       ...env,
     },
   });
+  running.add(child);
+  child.once('exit', () => running.delete(child));
   child.stderr.pipe(process.stderr);
   const [line] = await once(child.stdout, 'data');
   const address = /http:\S+/.exec(String(line))?.[0].replace('localhost', '127.0.0.1') ?? '';
@@ -190,9 +206,6 @@ export async function tapper(address, clientId) {
       ],
     });
 }
-
-/** @param {number[]} numbers */
-export const p99 = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length * 0.99)] ?? NaN;
 
 /**
  * The figures of a studio of some age.
