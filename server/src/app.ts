@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { NestFactory } from '@nestjs/core';
-import type { NestExpressApplication } from '@nestjs/platform-express';
+import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { SwaggerModule } from '@nestjs/swagger';
 import type { Movement } from '@waxwing/core/movement';
 import { loadChecked } from '@waxwing/library';
@@ -14,7 +14,9 @@ import type { Config } from './config.js';
 import { prepareFolder } from './database/prepare.js';
 import { isFull, type StudioFolder } from './database/studio-folder.js';
 import { describeApi } from './description.js';
+import { entryOf } from './door/allowed.js';
 import { DoorService } from './door/door.service.js';
+import { doorFirst } from './door/door-first.js';
 import { LibraryService } from './movements/library.service.js';
 import { jsonBodies } from './problems/json-body.js';
 import { nothingHere, problemAnswer, ProblemFilter } from './problems/problem.filter.js';
@@ -54,15 +56,26 @@ async function buildApp(
   starter: readonly Movement[],
   webFolder: string | undefined,
 ): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(config, folder), {
-    logger: false,
-    bodyParser: false,
-    abortOnError: false,
-  });
+  // One address, one route: what the walls look for by its path is not to be had under another.
+  const plain = express().set('case sensitive routing', true);
+  const app = await NestFactory.create<NestExpressApplication>(
+    AppModule.on(config, folder),
+    new ExpressAdapter(plain),
+    {
+      logger: false,
+      bodyParser: false,
+      abortOnError: false,
+    },
+  );
   app.disable('x-powered-by');
-  app.use(security(config), notTooOften(config), notTooSlowly);
+  app.use(
+    security(config),
+    notTooOften(config),
+    notTooSlowly,
+    doorFirst(() => app.get(DoorService)),
+  );
   // The page, and the same as JSON and YAML.
-  app.use(/^\/api\/docs[^/]*/, signedIn(app));
+  app.use(/^\/api\/docs[^/]*/, signedIn);
   app.use(/^\/api\/(imports|clients\/file)$/, wholeFile(PACK_LIMIT_MB));
   app.use(/^\/api\/movements\/[^/]+\/pictures$/, wholeFile(PICTURE_LIMIT_MB));
   app.use(...jsonBodies(BODY_LIMIT));
@@ -80,12 +93,8 @@ async function buildApp(
 }
 
 /** What is not behind a route's guard is for whoever is in. */
-const signedIn = (app: NestExpressApplication) => (request: Request, _: Response, next: NextFunction) => {
-  app
-    .get(DoorService)
-    .entryOf(request)
-    .then(({ visitor }) => next(visitor ? undefined : new ProblemException(401, 'Sign in first.')), next);
-};
+const signedIn = (request: Request, _: Response, next: NextFunction): void =>
+  next(entryOf(request).visitor ? undefined : new ProblemException(401, 'Sign in first.'));
 
 const MB = 1024 * 1024;
 

@@ -10,7 +10,7 @@ import Database from 'better-sqlite3';
 import { v7 as uuidv7 } from 'uuid';
 
 import { Device, PASSPHRASE } from './test/devices.js';
-import { planFor } from './test/plans.js';
+import { lane, planFor } from './test/plans.js';
 import { ROUTES } from './test/routes.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
@@ -21,7 +21,15 @@ const SECRETS = {
   note: 'is in the middle of a divorce',
   reason: 'meniscus torn in spring',
   about: 'retired boatbuilder with a bad knee',
+  planNote: 'waits for what the scan says',
+  lineWhy: 'since the fall on the slipway',
+  changedWhy: 'because the old hip ached',
+  addedWhy: 'after the fainting of last week',
+  despite: 'although the surgeon said no',
+  sessionNote: 'cried after the first set',
 } as const;
+/** A condition is a reason, too. */
+const CONDITION = 'pregnancy-last-third';
 
 let server: StudioServer;
 /** Each signed in over the network. */
@@ -55,19 +63,51 @@ beforeAll(async () => {
     healthNote: SECRETS.healthNote,
     note: SECRETS.note,
     email: 'joaquim@harbour.example',
-    limits: [{ demand: 'deep-knee-bend', allowed: 1, reason: SECRETS.reason }],
+    limits: [
+      { demand: 'deep-knee-bend', allowed: 1, reason: SECRETS.reason },
+      { demand: 'ruled-out', allowed: 0, reason: SECRETS.reason, condition: CONDITION },
+    ],
   });
   if (client.status !== 201) throw new Error(JSON.stringify(client.body));
   ids.client = (client.body as Client).id;
   await devices.ada.ask('POST', `/api/clients/${ids.client}/trainers`, { accountIds: [accounts.ada, accounts.helper] });
-  ids.plan = ((await devices.ada.ask('POST', '/api/plans', { plan: planFor([ids.client]) })).body as { id: string }).id;
-  const startedAt = new Date().toISOString();
-  const session = await devices.ada.ask('POST', '/api/sessions', { clientIds: [ids.client], startedAt });
-  ids.session = (session.body as { id: string }).id;
+  const written = (words: string) => [{ code: 'written', words }];
+  const [block] = planFor([ids.client]).blocks;
+  const items = block?.items.map((item) => ({
+    ...item,
+    lanes: item.lanes.map((one) => ({ ...one, why: written(SECRETS.lineWhy) })),
+  }));
+  const plan = { ...planFor([ids.client]), note: SECRETS.planNote, blocks: [{ ...block, items }] };
+  ids.plan = ((await devices.ada.ask('POST', '/api/plans', { plan })).body as { id: string }).id;
+  ids.session = await sessionOn(new Date().toISOString(), { planId: ids.plan });
+  const entryId = uuidv7();
+  const added = { ...lane(ids.client, 'push-up'), why: written(SECRETS.addedWhy) };
+  const numbers = { amount: 8, kg: null, loadLabel: null };
+  await happened(
+    ['movement-started', { movementId: 'goblet-squat', why: SECRETS.changedWhy }, entryId],
+    ['set-done', { entryId, side: 'both', ...numbers, despite: SECRETS.despite }],
+    ['pain-reported', { entryId, region: 'ankle', side: 'left', quality: 'sharp' }],
+    ['note-written', { text: SECRETS.sessionNote }],
+    ['item-added', { itemId: uuidv7(), afterId: null, lane: added }],
+  );
   const sent = await devices.ada.ask('POST', `/api/plans/${ids.plan}/send`, { clientId: ids.client });
   ids.message = (sent.body as { name: string }).name;
 });
 afterAll(() => server.stop());
+
+async function sessionOn(startedAt: string, more: object): Promise<string> {
+  const fields = { clientIds: [ids.client], startedAt, ...more };
+  const { body, status } = await devices.ada.ask('POST', '/api/sessions', fields);
+  if (status !== 201) throw new Error(JSON.stringify(body));
+  return (body as { id: string }).id;
+}
+
+async function happened(...events: [type: string, data: object, id?: string][]): Promise<void> {
+  const envelope = { sessionId: ids.session, clientId: ids.client, at: new Date().toISOString() };
+  const sent = events.map(([type, data, id = uuidv7()], i) => ({ ...envelope, id, counter: i + 1, type, data }));
+  const { status, text } = await devices.ada.ask('POST', `/api/sessions/${ids.session}/events`, { events: sent });
+  if (status !== 200) throw new Error(text);
+}
 
 /** A route's address with the ids of what was made above. */
 function addressOf(path: string): string {
@@ -142,7 +182,28 @@ describe('every route and every role', () => {
     expect(told).toEqual([]);
     // What is limited they must know: only the reason is left out.
     const onDay = (await devices.helper.get(`/api/clients/${ids.client}/on/${DAY}`)).body as { limits: unknown[] };
-    expect(onDay.limits).toMatchObject([{ demand: 'deep-knee-bend', allowed: 1, reason: 'a recorded limit' }]);
+    const [knees, ruled] = onDay.limits as { movements?: string[] }[];
+    expect(knees).toEqual({ demand: 'deep-knee-bend', allowed: 1, reason: 'a recorded limit' });
+    expect(ruled?.movements).toContain('stretch-knee-to-chest');
+    expect(JSON.stringify(onDay)).not.toContain(CONDITION);
+    // After pain they know what to leave out, and not where it hurts; that something was noted, and not what.
+    const read = async (who: keyof typeof devices) =>
+      (await devices[who].get(`/api/sessions/${ids.session}`)).body as { events: { type: string; data: object }[] };
+    const [shown, whole] = [(await read('helper')).events, (await read('ada')).events];
+    expect(shown).toHaveLength(whole.length);
+    const held = shown.find(({ type }) => type === 'held-back');
+    expect(held?.data).toMatchObject({
+      quality: 'sharp',
+      limits: expect.arrayContaining([{ demand: 'impact', allowed: 0 }]),
+    });
+    expect(JSON.stringify(shown)).not.toMatch(/ankle|left"/);
+    expect(whole.find(({ type }) => type === 'pain-reported')?.data).toMatchObject({ region: 'ankle', side: 'left' });
+    const moves = ((await devices.helper.get(`/api/clients/${ids.client}/record`)).body as { hurt: object[] }).hurt;
+    expect(moves).toMatchObject([{ movementId: 'goblet-squat' }]);
+    // Nobody makes such an event up.
+    const made = { ...held, id: uuidv7(), counter: 20 };
+    const { status } = await devices.helper.ask('POST', `/api/sessions/${ids.session}/events`, { events: [made] });
+    expect(status).toBe(422);
   });
 
   test('nobody, an assistant, a trainer and the owner get in where they are to, and nowhere else', async () => {
@@ -359,6 +420,19 @@ describe('a tablet', () => {
     };
     expect((await tablet.ask('POST', `/api/sessions/${ids.session}/events`, { events: [tap] })).status).toBe(200);
     expect((await devices.ada.get(`/api/sessions/${ids.session}`)).text).toContain(tap.id);
+    // It knows of no other device, and reads the sessions of today.
+    const known = ((await tablet.get('/api/door/devices')).body as { items: KnownDevice[] }).items;
+    expect(known).toMatchObject([{ current: true }]);
+    const old = await sessionOn(new Date(Date.now() - 3 * 86_400_000).toISOString(), { again: true });
+    const end = { ...tap, id: uuidv7(), sessionId: old, type: 'session-finished', data: {} };
+    await devices.ada.ask('POST', `/api/sessions/${old}/events`, { events: [end] });
+    expect((await tablet.get(`/api/sessions/${old}`)).status).toBe(404);
+    const listed = ((await tablet.get('/api/sessions')).body as { items: { id: string }[] }).items;
+    expect(listed.map(({ id }) => id)).toEqual([ids.session]);
+    expect((await devices.helper.get(`/api/sessions/${old}`)).status).toBe(200);
+    // A tap that it still has of that one is taken all the same.
+    const late = { ...tap, id: uuidv7(), sessionId: old, counter: 2 };
+    expect((await tablet.ask('POST', `/api/sessions/${old}/events`, { events: [late] })).status).toBe(200);
   });
 
   test('a key is over after five minutes', async () => {
@@ -509,6 +583,29 @@ describe('the audit', () => {
 });
 
 describe('the walls', () => {
+  test('nobody in particular has little read of what they send, and nothing of it is judged', async () => {
+    const many = Object.fromEntries(Array.from({ length: 20_000 }, (_, i) => [`key${i}`, 1]));
+    for (const door of ['sign-in', 'recover', 'pair', 'unlock'])
+      expect((await devices.nobody.ask('POST', `/api/door/${door}`, many)).status).toBe(413);
+    for (const path of ['/api/clients', '/api/imports?kind=pack', '/api/sessions'])
+      expect((await devices.nobody.ask('POST', path, many)).status).toBe(401);
+    const some = Object.fromEntries(Object.entries(many).slice(0, 200));
+    expect((await devices.nobody.ask('POST', '/api/door/sign-in', some)).status).toBe(422);
+    // Somebody who is in is told the first of many, and soon.
+    const began = performance.now();
+    const answer = await devices.helper.ask('POST', '/api/sessions', many);
+    expect(answer.status).toBe(422);
+    expect(answer.text.length).toBeLessThan(10_000);
+    expect(performance.now() - began).toBeLessThan(2_000);
+  });
+
+  test('an address is one address: in other letters it is none', async () => {
+    for (const path of ['/API/docs-json', '/api/Clients', `/api/Clients/${ids.client}/file`, '/api/DOOR/devices'])
+      for (const who of ['nobody', 'owner'] as const)
+        expect([path, who, (await devices[who].get(path)).status]).toEqual([path, who, 404]);
+    expect((await devices.nobody.get('/api/docs-json')).status).toBe(401);
+  });
+
   test('names that are not of this machine, other origins, and proxies that Waxwing was not told of are refused', async () => {
     const { owner } = devices;
     for (const headers of [

@@ -1,6 +1,6 @@
 /** A figure in time: key postures, held by their contacts, timed by the dose's tempo; faults mixed in by amount. */
-import { type Begins, beginsWith, halfOf, inOrder } from '../dosage/tempo.js';
 import type { Movement } from '../movement/schema.js';
+import { type Begins, beginsWith, halfOf, inOrder } from '../movement/tempo.js';
 import type { Phase } from '../movement/vocabulary.js';
 import { standsOn, toBalance } from './balance.js';
 import {

@@ -3,6 +3,7 @@
  * No health note, no address, no answers to questions: this is what a device may keep.
  */
 import { isRuling } from '../movement/limit-schema.js';
+import { type Equipped, rulesOut } from '../movement/limits.js';
 import type { Client, ClientOnDay } from './client-schema.js';
 import { awaitsClearance, easeOf, limitsHolding } from './screening.js';
 
@@ -31,13 +32,29 @@ export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
 /** The same for a device to keep: what is limited, and not why. */
 export const withoutReasons = (client: ClientOnDay): ClientOnDay => ({
   ...client,
-  limits: client.limits.map(({ demand, allowed, until, condition }) => ({
+  limits: client.limits.map(({ demand, allowed, until, condition, movements }) => ({
     demand,
     allowed,
     reason: 'a recorded limit',
     ...(until ? { until } : {}),
     // A ruling is on whole movements, and only the condition tells which.
-    ...(isRuling(demand) ? { condition } : {}),
+    ...(isRuling(demand) ? (movements ? { movements } : { condition }) : {}),
   })),
   ease: client.ease === null ? null : { code: 'some' },
+});
+
+/**
+ * The same for whoever may not know the condition either: they are told which movements it rules out.
+ * @param library every movement there is
+ */
+export const withoutConditions = (
+  client: ClientOnDay,
+  library: readonly Pick<Equipped, 'id' | 'notFor' | 'suits'>[],
+): ClientOnDay => ({
+  ...withoutReasons(client),
+  limits: withoutReasons(client).limits.map(({ condition, ...limit }) =>
+    condition
+      ? { ...limit, movements: library.filter((one) => rulesOut({ ...limit, condition }, one)).map(({ id }) => id) }
+      : limit,
+  ),
 });

@@ -1,6 +1,6 @@
 /** A client, as requests, files and the store hold them: who they are, their limits, their kit and what they agreed to. */
 import { kitSchema } from '../movement/kit-schema.js';
-import { limitSchema } from '../movement/limit-schema.js';
+import { limitOnDaySchema, limitSchema } from '../movement/limit-schema.js';
 import { LOOKS } from '../movement/looks.js';
 import { SPACES } from '../movement/vocabulary.js';
 import { called, day, instant, line, mail, number, uuid, whole, words } from '../schema/atoms.js';
@@ -82,7 +82,7 @@ export const clientOnDaySchema = clientSchema
   .pick({ id: true, name: true, unit: true, trainingYears: true, dayMostly: true, looks: true, homeSpace: true })
   .extend({
     /** Every limit that holds on that day, what its check closes included. */
-    limits: z.array(limitSchema).readonly(),
+    limits: z.array(limitOnDaySchema).readonly(),
     /** Why nothing goes up on that day; null when it may. */
     ease: easeSchema.nullable(),
     /** At home. */

@@ -16,9 +16,19 @@ export interface Pain {
   side?: BodySide | undefined;
 }
 
+/** What is left out for a pain, for those who may not know where it is. */
+export interface HeldBack {
+  region: null;
+  quality: PainQuality;
+  side?: undefined;
+  limits: readonly { demand: Demand; allowed: number }[];
+}
+
 /** `left knee`, `lower back`. */
-export const painPlace = ({ region, side }: Pick<Pain, 'region' | 'side'>): string =>
-  side === undefined || side === 'middle' ? inWords(region) : `${side} ${inWords(region)}`;
+export function painPlace({ region, side }: Pick<Pain | HeldBack, 'region' | 'side'>): string {
+  if (region === null) return 'place that the trainer knows';
+  return side === undefined || side === 'middle' ? inWords(region) : `${side} ${inWords(region)}`;
+}
 
 /** Which demands a painful region must not meet. A usual caution, not a diagnosis. */
 export const REGION_DEMANDS: Readonly<Record<Region, readonly Demand[]>> = {
@@ -43,14 +53,24 @@ export const REGION_DEMANDS: Readonly<Record<Region, readonly Demand[]>> = {
 };
 
 /** Sharp pain allows nothing on the region's demands, dull pain a trace. */
-export const limitsFromPain = (pains: readonly Pain[]): Limit[] =>
-  pains.flatMap(({ region, quality, side }) =>
-    REGION_DEMANDS[region].map((demand) => ({
+export const limitsFromPain = (pains: readonly (Pain | HeldBack)[]): Limit[] =>
+  pains.flatMap((pain) => {
+    if (pain.region === null) return pain.limits.map((limit) => ({ ...limit, reason: 'held back today' }));
+    const { region, quality } = pain;
+    return REGION_DEMANDS[region].map((demand) => ({
       demand,
-      allowed: quality === 'sharp' ? 0 : 1,
-      reason: `${quality} pain at the ${painPlace({ region, side })} today`,
-    })),
-  );
+      allowed: allowedAfter(quality),
+      reason: `${quality} pain at the ${painPlace(pain)} today`,
+    }));
+  });
+
+const allowedAfter = (quality: PainQuality): number => (quality === 'sharp' ? 0 : 1);
+
+/** A pain without its place: what is left out for it stays. */
+export const heldBackFor = ({ region, quality }: Pain) => ({
+  quality,
+  limits: REGION_DEMANDS[region].map((demand) => ({ demand, allowed: allowedAfter(quality) })),
+});
 
 /** What to tell the client and do, by quality. */
 export const PAIN_ADVICE: Readonly<Record<PainQuality, string>> = {

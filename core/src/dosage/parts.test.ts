@@ -2,6 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
+import { parseTempo } from '../movement/tempo.js';
 import { SIDES } from '../movement/vocabulary.js';
 import { MOST_PARTS, type Part, partSchema } from '../schema/part.js';
 import {
@@ -18,7 +19,7 @@ import {
   wrongParts,
   wrongPartsFor,
 } from './parts.js';
-import { parseTempo, SIDE_CHANGE_SECONDS } from './tempo.js';
+import { SIDE_CHANGE_SECONDS } from './tempo.js';
 
 const tempo = fc
   .tuple(...[1, 2, 3, 4].map(() => fc.integer({ min: 0, max: 5 })))

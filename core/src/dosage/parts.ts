@@ -2,9 +2,10 @@
  * A composed set: one part after the other, such as `8 singles · 3 slow (2-0-2-0) · 8 pulses · hold 8 s`.
  * One line types it, and the same line is what is read: what is written is parsed back to the same parts.
  */
+import { type Begins, longerTurn, parseTempo } from '../movement/tempo.js';
 import type { DoseMode, Sides } from '../movement/vocabulary.js';
 import { MOST_PARTS, type Part, type PartKind, partSchema, type Point, POINTS } from '../schema/part.js';
-import { type Begins, longerTurn, parseTempo, SIDE_CHANGE_SECONDS, sideCount } from './tempo.js';
+import { SIDE_CHANGE_SECONDS, sideCount } from './tempo.js';
 
 /** Seconds that one side of a set may take. */
 export const LONGEST_SET = 1800;

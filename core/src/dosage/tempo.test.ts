@@ -1,17 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
-import { SIDES } from '../movement/index.js';
-import {
-  aimOf,
-  beginsWith,
-  inOrder,
-  longerTurn,
-  parseTempo,
-  setSeconds,
-  SIDE_CHANGE_SECONDS,
-  sideCount,
-} from './index.js';
+import { beginsWith, inOrder, longerTurn, parseTempo, SIDES } from '../movement/index.js';
+import { aimOf, setSeconds, SIDE_CHANGE_SECONDS, sideCount } from './index.js';
 
 const beat = fc.integer({ min: 0, max: 20 });
 

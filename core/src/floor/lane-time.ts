@@ -1,8 +1,9 @@
 /** What a lane's clock says at a moment: work, a pause in it, rest, or ready to go on. */
 import type { Test } from '../client/tests.js';
 import { type PartAt, partAt, partSeconds, partsSeconds } from '../dosage/parts.js';
-import { type Begins, beginsWith, parseTempo, setSeconds } from '../dosage/tempo.js';
+import { setSeconds } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
+import { type Begins, beginsWith, parseTempo } from '../movement/tempo.js';
 import type { Part } from '../schema/part.js';
 import { partsSignals, restSignals, type Signal, signalsOf, tempoAt, tempoSignals } from '../session/signals.js';
 import { elapsedOf, type Timer, timerAt, type TimerState } from '../session/timer.js';

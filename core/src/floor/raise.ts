@@ -3,8 +3,8 @@
  * it; those of the ladder lead to the rung that pulls them. Nothing while something holds back.
  */
 import { wrongParts } from '../dosage/parts.js';
-import { beginsWith, inOrder, longerTurn, parseTempo } from '../dosage/tempo.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
+import { beginsWith, inOrder, longerTurn, parseTempo } from '../movement/tempo.js';
 import type { Lever } from '../movement/vocabulary.js';
 import type { PlanLane } from '../planning/plan.js';
 import { isOpen } from '../progress/fit.js';

@@ -1,5 +1,5 @@
 /** Whether seconds that are counted aloud are those of the tempo. */
-import { parseTempo } from '../dosage/tempo.js';
+import { parseTempo } from '../movement/tempo.js';
 
 const NUMBERS: Readonly<Record<string, number>> = {
   one: 1,

@@ -2,7 +2,7 @@
  * Tempos as earlier versions wrote them: of a rep that begins with rising, the pause at the high end stood in the second place, which is that
  * of the low end.
  */
-import { beginsWith } from '../dosage/tempo.js';
+import { beginsWith } from './tempo.js';
 import { PHASES } from './vocabulary.js';
 
 /** Lifts that begin with rising and pause on the floor. */

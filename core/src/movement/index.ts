@@ -20,6 +20,7 @@ export * from './schema.js';
 export * from './search.js';
 export * from './severity.js';
 export * from './summary-schema.js';
+export * from './tempo.js';
 export * from './upgrade.js';
 export * from './version.js';
 export * from './vocabulary.js';

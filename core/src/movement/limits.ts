@@ -3,7 +3,7 @@
  * A limit says how much of a demand (0–3) a client may meet, for good or until a date, and why.
  */
 import { usableOptions } from './kit.js';
-import { isRuling, type Limit } from './limit-schema.js';
+import { isRuling, type Limit, type LimitOnDay } from './limit-schema.js';
 import type { KitOption } from './schema.js';
 import type { Demand, KitItem, Limited } from './vocabulary.js';
 
@@ -48,6 +48,7 @@ export function opennessFor(demands: Demands, limits: readonly Limit[]): Opennes
 
 /** A movement as far as limits and kit decide on it. */
 export interface Equipped {
+  id: string;
   demands: Demands;
   kit: readonly KitOption[];
   /** Conditions that its cautions rule it out for. */
@@ -57,7 +58,12 @@ export interface Equipped {
 }
 
 /** Whether a limit rules a movement out as a whole, whatever is in the hands. */
-function rulesOut({ demand, condition }: Limit, { notFor, suits }: Pick<Equipped, 'notFor' | 'suits'>): boolean {
+export function rulesOut(
+  limit: Limit | LimitOnDay,
+  { id, notFor, suits }: Pick<Equipped, 'id' | 'notFor' | 'suits'>,
+): boolean {
+  const { demand, condition } = limit;
+  if ('movements' in limit && limit.movements) return limit.movements.includes(id);
   if (demand === 'ruled-out') return notFor.includes(condition ?? '');
   return demand === 'not-suitable' && !suits.includes(condition ?? '');
 }

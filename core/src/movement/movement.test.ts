@@ -178,6 +178,7 @@ describe('limits', () => {
 
 test('a limit that closes one way to equip a movement leaves the others, and what is in the hands decides', () => {
   const press: Equipped = {
+    id: 'press',
     notFor: [],
     suits: [],
     demands: { 'lying-on-back': 1 },

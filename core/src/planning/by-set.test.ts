@@ -2,8 +2,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
-import { type Load, loadsFor, parseTempo, SIDE_CHANGE_SECONDS } from '../dosage/index.js';
+import { type Load, loadsFor, SIDE_CHANGE_SECONDS } from '../dosage/index.js';
 import type { KitPiece } from '../movement/kit-schema.js';
+import { parseTempo } from '../movement/tempo.js';
 import { CLIENT, uuidAt } from '../test/generate.js';
 import { movement } from '../test/plans.js';
 import {

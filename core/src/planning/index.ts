@@ -21,6 +21,7 @@ export * from './stations-of.js';
 export * from './stored.js';
 export * from './suggest.js';
 export * from './timeline.js';
+export * from './told.js';
 export * from './turn-warnings.js';
 export * from './usual.js';
 export * from './warnings.js';

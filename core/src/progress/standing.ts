@@ -2,7 +2,7 @@
 import type { ClientOnDay } from '../client/client-schema.js';
 import type { Ease } from '../client/ease.js';
 import type { Hurt } from '../client/history-schema.js';
-import { limitsFromPain, type Pain } from '../client/pain.js';
+import { type HeldBack, limitsFromPain, type Pain } from '../client/pain.js';
 import type { Limit } from '../movement/limit-schema.js';
 
 export interface Standing {
@@ -28,7 +28,7 @@ export const standingOf = (
     trainingYears = null,
   }: Pick<ClientOnDay, 'limits' | 'ease'> & Partial<Pick<ClientOnDay, 'trainingYears'>>,
   hurt: readonly Hurt[],
-  pains: readonly (Pain & { movementId: string | null })[] = [],
+  pains: readonly ((Pain | HeldBack) & { movementId: string | null })[] = [],
 ): Standing => ({
   limits: [...limits, ...limitsFromPain(pains)],
   hurtNow: pains.flatMap(({ quality, movementId }) => (quality === 'sharp' && movementId !== null ? movementId : [])),

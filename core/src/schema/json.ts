@@ -1,8 +1,11 @@
-/** JSON text from outside, looked at before it is parsed: how deep it goes, and whether a key comes twice in one object. */
+/** JSON text from outside, looked at before it is parsed: how deep it goes, how many keys an object has, and whether one comes twice. */
 import type { Problem } from './problem.js';
 
 /** No document here is deeper; far deeper ones only serve to exhaust whoever reads them. */
 export const DEEPEST_JSON = 40;
+
+/** No object here has more keys; far more only serve to keep whoever judges them at work. */
+export const MOST_KEYS = 1_000;
 
 /** What may be open while text is looked through: an object with the keys that it has so far, or a list. */
 type Open = Set<string> | null;
@@ -28,6 +31,8 @@ export function wrongInJson(text: string): Problem | null {
         if (key === '__proto__') return { path: key, message: 'is not a known field' };
         if (keys.has(key)) return { path: key, message: 'is given twice' };
         keys.add(key);
+        if (keys.size > MOST_KEYS)
+          return { path: 'body', message: `must not have more than ${MOST_KEYS} fields in one place` };
       }
       i = end;
     }

@@ -61,6 +61,8 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       return `outcome: ${OUTCOME_WORDS[event.data.outcome]}`;
     case 'pain-reported':
       return `${event.data.quality} pain: ${painPlace(event.data)}`;
+    case 'held-back':
+      return `${event.data.quality} pain`;
     case 'note-written':
       return `note: ${event.data.text}`;
     case 'set-up-noted': {

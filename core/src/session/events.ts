@@ -9,7 +9,7 @@ import { OUTCOMES } from '../coaching/outcomes.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts } from '../dosage/parts.js';
 import { canonical } from '../movement/difference.js';
-import { EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
+import { DEMANDS, EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { laneSchema } from '../planning/plan.js';
 import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
@@ -24,6 +24,7 @@ export const EVENT_TYPES = [
   'correction-given',
   'outcome-noted',
   'pain-reported',
+  'held-back',
   'note-written',
   'set-up-noted',
   'rep-counted',
@@ -51,6 +52,8 @@ export const EVENT_TYPES = [
   'session-finished',
 ] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
+/** What a device may send. */
+const SENT_TYPES: readonly EventType[] = EVENT_TYPES.filter((type) => type !== 'held-back');
 
 /** What the mark for today turns what is left into. */
 export const MARK_TAKES = ['fewer-sets', 'easier', 'stretch', 'nothing'] as const;
@@ -123,6 +126,12 @@ export const eventSchema = z.discriminatedUnion('type', [
     region: z.enum(REGIONS),
     quality: z.enum(PAIN_QUALITIES),
     side: z.enum(BODY_SIDES).optional(),
+  }),
+  /** What the server tells of a pain to whoever may not know where it is: what is left out for it, and not why. It is never sent. */
+  of('held-back', {
+    entryId: uuid.nullable(),
+    quality: z.enum(PAIN_QUALITIES),
+    limits: z.array(z.strictObject({ demand: z.enum(DEMANDS), allowed: whole(0, 3) })).max(DEMANDS.length),
   }),
   of('note-written', { text: text(2000) }),
   /** How a client is set up for a movement; nothing for what does not hold any more. */
@@ -205,8 +214,8 @@ export const believable = (at: string, startedAt: string, now: string): boolean 
 /** Checks one incoming event of unknown shape for a session. */
 export function checkEvent(input: unknown, frame: SessionFrame): Checked<SessionEvent> {
   const type: unknown = typeof input === 'object' && input !== null && 'type' in input ? input.type : undefined;
-  if (!EVENT_TYPES.includes(type as EventType))
-    return { ok: false, problems: [{ path: 'type', message: `must be one of ${EVENT_TYPES.join(', ')}` }] };
+  if (!SENT_TYPES.includes(type as EventType))
+    return { ok: false, problems: [{ path: 'type', message: `must be one of ${SENT_TYPES.join(', ')}` }] };
   const result = eventSchema.safeParse(input, { reportInput: true });
   if (!result.success) return { ok: false, problems: problemsOf(result.error) };
   const event = result.data;
@@ -261,6 +270,7 @@ const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
   'correction-given': ['entryId'],
   'outcome-noted': ['correctionEventId'],
   'pain-reported': ['entryId'],
+  'held-back': ['entryId'],
   'rep-counted': ['entryId'],
   stood: ['entryId'],
   'set-corrected': ['setId'],

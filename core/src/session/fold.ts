@@ -2,7 +2,7 @@
  * A live session as a fold: events in any order, any number of times → the same state.
  * Undo is an event: the later one in logical order decides, and an undo can itself be undone.
  */
-import type { Pain } from '../client/pain.js';
+import type { HeldBack, Pain } from '../client/pain.js';
 import type { PlaceRef } from '../client/place.js';
 import type { NotedSetUp } from '../client/set-up-schema.js';
 import type { Test } from '../client/tests.js';
@@ -111,7 +111,7 @@ export interface Course {
 export interface Lane {
   clientId: string;
   entries: Entry[];
-  pains: (Pain & { id: string; movementId: string | null; at: string })[];
+  pains: ((Pain | HeldBack) & { id: string; movementId: string | null; at: string })[];
   notes: { id: string; text: string; at: string }[];
   setUps: NotedSetUp[];
   /** Movements that were left for the next time. */
@@ -308,15 +308,14 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
         for (const fault of given.entry.faults) if (given.record.addresses.includes(fault.faultId)) fault.open = false;
       break;
     }
-    case 'pain-reported': {
-      const { region, quality, side, entryId } = event.data;
+    case 'pain-reported':
+    case 'held-back': {
+      const { entryId, ...pain } = event.data;
       // Nobody goes on by a clock or a beat with that.
-      if (quality === 'sharp') stopTimer(lane.timers.at(-1), event.at);
+      if (pain.quality === 'sharp') stopTimer(lane.timers.at(-1), event.at);
       lane.pains.push({
+        ...('region' in pain ? pain : { ...pain, region: null }),
         id: event.id,
-        region,
-        quality,
-        side,
         movementId: entries.get(entryId ?? '')?.movementId ?? null,
         at: event.at,
       });

@@ -3,7 +3,7 @@
  * All of it is laid out ahead, in milliseconds from the start, so that sound can be scheduled and does not hang on the page's own beat.
  */
 import { partSeconds } from '../dosage/parts.js';
-import { type Begins, inOrder } from '../dosage/tempo.js';
+import { type Begins, inOrder } from '../movement/tempo.js';
 import type { Part } from '../schema/part.js';
 import { piecesOf, type Timer } from './timer.js';
 

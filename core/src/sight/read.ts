@@ -3,8 +3,8 @@
  * was seen. What cannot be told from here is said to be so; a value near the border is no answer either.
  */
 import type { Motion } from '../body/motion.js';
-import { inOrder, parseTempo } from '../dosage/tempo.js';
 import type { FaultKind, Measure } from '../movement/fault-kinds.js';
+import { inOrder, parseTempo } from '../movement/tempo.js';
 import type { Position } from '../movement/vocabulary.js';
 import { cleaned } from './clean.js';
 import { median, Moment, shorter, SMALL_SCALE, type Stand } from './frame.js';

@@ -11,6 +11,7 @@ import { onDayFor, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 
 import { About, Audited, ForEverybody, ForOwner, ForTrainers, FromDevice, Who } from '../door/allowed.js';
+import { LibraryService } from '../movements/library.service.js';
 import { AN_ID } from '../problems/an-id.js';
 import { document } from '../problems/document.js';
 import { ClientFilesService } from './client-files.service.js';
@@ -23,6 +24,7 @@ export class ClientsController {
   constructor(
     private readonly clients: ClientsService,
     private readonly files: ClientFilesService,
+    private readonly library: LibraryService,
   ) {}
 
   @Get()
@@ -48,7 +50,7 @@ export class ClientsController {
     summary: 'A client as they are on one day: what a session needs to know of them, and nothing private',
   })
   async onDay(@Who() visitor: Visitor, @Param('id', AN_ID) id: string, @Param() { day }: DayParam) {
-    return onDayFor(visitor, clientOnDay(await this.clients.read(id), day));
+    return onDayFor(visitor, clientOnDay(await this.clients.read(id), day), this.library.all());
   }
 
   @Post()

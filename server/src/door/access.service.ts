@@ -35,6 +35,22 @@ export class AccessService {
     if (hidden !== undefined) throw notFound(kind, hidden);
   }
 
+  /** @throws 404 for a session that is over and began before the last day */
+  async checkToday(ids: readonly string[]): Promise<void> {
+    const [row] = await this.database.query<{ id: string }[]>(
+      'SELECT id FROM sessions WHERE id IN (SELECT value FROM json_each(?)) AND finishedAt IS NOT NULL AND startedAt < ? LIMIT 1',
+      [JSON.stringify(ids), today()],
+    );
+    if (row) throw notFound('session', row.id);
+  }
+
+  /** How many clients somebody sees. */
+  async count(visitor: Visitor): Promise<number> {
+    if (visitor.sees === 'own') return (await this.ownClients(visitor)).length;
+    const [row] = await this.database.query<{ n: number }[]>('SELECT count(*) AS n FROM clients');
+    return row?.n ?? 0;
+  }
+
   /** Of some clients those whom somebody sees. */
   async seen<T extends { id: string }>(visitor: Visitor, clients: readonly T[]): Promise<T[]> {
     if (visitor.sees === 'all') return [...clients];
@@ -70,6 +86,13 @@ export class AccessService {
     return undefined;
   }
 }
+
+const DAY = 86_400_000;
+/** From when on a session is of today's floor: one that went past midnight, too. */
+const today = (): string => new Date(Date.now() - DAY).toISOString();
+
+/** The sessions of a query that a tablet of the floor has use for. Parameter `:today`. */
+export const FLOOR_SESSIONS = { sql: '(finishedAt IS NULL OR startedAt >= :today)', today };
 
 /** The sessions of a query that somebody sees: those of which they see everybody. Parameters `:me`. */
 export const SEEN_SESSIONS = `NOT EXISTS (SELECT 1 FROM session_clients WHERE session_clients.sessionId = session.id

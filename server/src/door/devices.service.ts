@@ -15,12 +15,13 @@ export class DevicesService {
     private readonly gate: WriteGate,
   ) {}
 
-  /** The visitor's own; the owner's list has everybody's. Latest used first. */
+  /** The visitor's own; the owner's list has everybody's, and a tablet of the floor knows of itself alone. Latest used first. */
   async list({ session }: Entry, visitor: Visitor): Promise<Device[]> {
     const rows = await this.database.query<(SessionRow & { accountName: string })[]>(
       `SELECT door_sessions.*, accounts.name AS accountName FROM door_sessions JOIN accounts ON accounts.id = accountId
-       WHERE ended IS NULL AND endsAt > ? AND (? = 'all' OR accountId = ?) ORDER BY lastUsedAt DESC`,
-      [new Date().toISOString(), visitor.sees, visitor.id],
+       WHERE ended IS NULL AND endsAt > ? AND (? = 'all' OR accountId = ?) AND (? = 0 OR door_sessions.id = ?)
+       ORDER BY lastUsedAt DESC`,
+      [new Date().toISOString(), visitor.sees, visitor.id, session?.tablet ?? 0, session?.id ?? ''],
     );
     return rows.map(({ id, accountId, accountName, name, tablet, createdAt, lastUsedAt }) => ({
       id,

@@ -6,7 +6,7 @@ import type { Request } from 'express';
 
 import { ProblemException } from '../problems/problem.js';
 import { AccessService } from './access.service.js';
-import { type Concerns, ROUTE_CONCERNS, ROUTE_DESK, ROUTE_ROLES, setEntry } from './allowed.js';
+import { type Concerns, entryOf, ROUTE_CONCERNS, ROUTE_DESK, ROUTE_ROLES } from './allowed.js';
 import { DoorService } from './door.service.js';
 
 @Injectable()
@@ -19,10 +19,9 @@ export class DoorGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<Request>();
+    const entry = entryOf(request);
     const of = [context.getHandler(), context.getClass()];
     const roles = this.reflector.getAllAndOverride<'anybody' | readonly Role[] | undefined>(ROUTE_ROLES, of);
-    const entry = await this.door.entryOf(request);
-    setEntry(request, entry);
     if (roles === 'anybody') return true;
     const { visitor, locked } = entry;
     if (locked) throw new ProblemException(401, 'Type the PIN of this tablet first.');
@@ -31,13 +30,14 @@ export class DoorGuard implements CanActivate {
     const desk = this.reflector.getAllAndOverride<boolean | undefined>(ROUTE_DESK, of) === true;
     if (!roles?.includes(visitor.role) || (desk && entry.session?.tablet === 1))
       throw new ProblemException(403, 'This is not for everybody who works here: ask the owner of the studio.');
+    // A tablet of the floor reads the floor of today; what it still has to bring may be older.
+    const floorOnly = entry.session?.tablet === 1 && request.method === 'GET';
     const concerns = this.reflector.getAllAndOverride<Concerns | undefined>(ROUTE_CONCERNS, of) ?? {};
-    for (const [kind, paths] of Object.entries(concerns) as [keyof Concerns, readonly string[]][])
-      await this.access.check(
-        visitor,
-        kind,
-        paths.flatMap((path) => idsAt(request, path)),
-      );
+    for (const [kind, paths] of Object.entries(concerns) as [keyof Concerns, readonly string[]][]) {
+      const ids = paths.flatMap((path) => idsAt(request, path));
+      await this.access.check(visitor, kind, ids);
+      if (floorOnly && kind === 'session') await this.access.checkToday(ids);
+    }
     return true;
   }
 }

@@ -6,7 +6,6 @@
 import { Inject, Injectable, type OnApplicationBootstrap, type OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Condition } from '@waxwing/core/client';
-import { wrongTempo } from '@waxwing/core/dosage';
 import {
   buildLadder,
   checkReferences,
@@ -31,6 +30,7 @@ import {
   type MovementVersion,
   type SearchText,
   searchTextOf,
+  wrongTempo,
 } from '@waxwing/core/movement';
 import { loadCauses, loadConditions, loadDemandLevels, loadFaultKinds } from '@waxwing/library';
 import { DataSource, Repository } from 'typeorm';

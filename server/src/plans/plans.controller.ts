@@ -13,7 +13,7 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Visitor } from '@waxwing/core/door';
+import { planFor, type Visitor } from '@waxwing/core/door';
 import type { Response } from 'express';
 
 import { About, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
@@ -52,8 +52,8 @@ export class PlansController {
   @ForEverybody()
   @About({ plan: ['params.id'] })
   @ApiOperation({ summary: 'A plan' })
-  read(@Param('id', AN_ID) id: string) {
-    return this.plans.read(id);
+  async read(@Who() visitor: Visitor, @Param('id', AN_ID) id: string) {
+    return planFor(visitor, await this.plans.read(id));
   }
 
   @Patch(':id')

@@ -2,8 +2,8 @@
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Visitor } from '@waxwing/core/door';
-import { wrongPartsFor, wrongTempo } from '@waxwing/core/dosage';
-import type { DoseMode } from '@waxwing/core/movement';
+import { wrongPartsFor } from '@waxwing/core/dosage';
+import { type DoseMode, wrongTempo } from '@waxwing/core/movement';
 import {
   checkPlan,
   DAY_MINUTES,

@@ -12,6 +12,7 @@ export interface ProblemBody {
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'The request cannot be read',
+  401: 'Not signed in',
   403: 'Not allowed',
   404: 'Not found',
   409: 'Changed in the meantime',
@@ -20,6 +21,7 @@ const TITLES: Readonly<Record<number, string>> = {
   415: 'Of a wrong kind',
   422: 'Some fields are wrong',
   500: 'Something went wrong',
+  503: 'Busy',
   507: 'The disk is full',
 };
 
@@ -38,9 +40,14 @@ export class ProblemException extends HttpException {
   }
 }
 
-/** Fields that are wrong, each with its path. */
-export const invalid = (errors: Problem[]): ProblemException =>
-  new ProblemException(422, errors.map(({ path, message }) => `${path} ${message}`).join('; '), errors);
+/** So many are worth telling at once. */
+const MOST_TOLD = 50;
+
+/** Fields that are wrong, each with its path: the first ones. */
+export function invalid(errors: readonly Problem[]): ProblemException {
+  const told = errors.slice(0, MOST_TOLD);
+  return new ProblemException(422, told.map(({ path, message }) => `${path} ${message}`).join('; '), told);
+}
 
 export const notFound = (what: string, id: string): ProblemException =>
   new ProblemException(404, `There is no ${what} "${id}".`);

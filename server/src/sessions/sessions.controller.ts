@@ -1,10 +1,11 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Visitor } from '@waxwing/core/door';
+import { eventsFor, recordFor, viewFor, type Visitor } from '@waxwing/core/door';
 import { setsCsv } from '@waxwing/core/formats';
 import type { Response } from 'express';
 
-import { About, Audited, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
+import { About, Audited, ForEverybody, ForTrainers, TheEntry, Who } from '../door/allowed.js';
+import type { Entry } from '../door/door.service.js';
 import { AN_ID } from '../problems/an-id.js';
 import { PageQuery } from '../problems/cursor.js';
 import { EventsService } from './events.service.js';
@@ -33,16 +34,16 @@ export class SessionsController {
   @ForEverybody()
   @About({ client: ['query.clientId'] })
   @ApiOperation({ summary: 'Sessions, latest first' })
-  list(@Who() visitor: Visitor, @Query() query: ListSessionsQuery) {
-    return this.sessions.list(query, visitor);
+  list(@Who() visitor: Visitor, @TheEntry() { session }: Entry, @Query() query: ListSessionsQuery) {
+    return this.sessions.list(query, visitor, session?.tablet === 1);
   }
 
   @Post('sessions')
   @ForEverybody()
   @About({ session: ['body.id'], client: ['body.clientIds'], plan: ['body.planId'] })
   @ApiOperation({ summary: 'Start a session with one to four clients' })
-  start(@Body() fields: StartSessionDto) {
-    return this.sessions.start(fields);
+  async start(@Who() visitor: Visitor, @Body() fields: StartSessionDto) {
+    return viewFor(visitor, await this.sessions.start(fields));
   }
 
   @Get('sessions/:id')
@@ -50,17 +51,17 @@ export class SessionsController {
   @About({ session: ['params.id'] })
   @Audited('client-read', 'session')
   @ApiOperation({ summary: 'A session, with the first of its events; the rest by `place`' })
-  read(@Param('id', AN_ID) id: string) {
-    return this.sessions.read(id);
+  async read(@Who() visitor: Visitor, @Param('id', AN_ID) id: string) {
+    return viewFor(visitor, await this.sessions.read(id));
   }
 
   @Get('sessions/:id/events')
   @ForEverybody()
   @About({ session: ['params.id'] })
   @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
-  async later(@Param('id', AN_ID) id: string, @Query() { after }: LaterEventsQuery) {
+  async later(@Who() visitor: Visitor, @Param('id', AN_ID) id: string, @Query() { after }: LaterEventsQuery) {
     await this.sessions.session(id);
-    return this.events.after(id, after);
+    return eventsFor(visitor, await this.events.after(id, after));
   }
 
   @Post('sessions/:id/events/missing')
@@ -126,7 +127,7 @@ export class SessionsController {
   @ForEverybody()
   @About({ client: ['params.id'] })
   @ApiOperation({ summary: 'What the sessions so far teach about a client' })
-  record(@Param('id', AN_ID) id: string) {
-    return this.records.of(id);
+  async record(@Who() visitor: Visitor, @Param('id', AN_ID) id: string) {
+    return recordFor(visitor, await this.records.of(id));
   }
 }

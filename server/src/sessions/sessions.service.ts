@@ -19,7 +19,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { ClientEntity } from '../clients/client.entity.js';
 import { DamageService } from '../database/damage.service.js';
 import { WriteGate } from '../database/write-gate.js';
-import { SEEN_SESSIONS } from '../door/access.service.js';
+import { FLOOR_SESSIONS, SEEN_SESSIONS } from '../door/access.service.js';
 import { LibraryService } from '../movements/library.service.js';
 import { PlanEntity } from '../plans/plan.entity.js';
 import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
@@ -52,10 +52,11 @@ export class SessionsService {
     private readonly damage: DamageService,
   ) {}
 
-  /** Latest first. */
+  /** Latest first; on a tablet of the floor those of today. */
   async list(
     { clientId, status, cursor, limit, from, to }: ListSessionsQuery,
     visitor: Visitor,
+    onTablet: boolean,
   ): Promise<Page<ListedSession>> {
     const after = readCursor(cursor, 2);
     const where = [
@@ -64,6 +65,7 @@ export class SessionsService {
       ...(from ? ['startedAt >= :from'] : []),
       ...(to ? ['startedAt < :to'] : []),
       ...(visitor.sees === 'own' ? [SEEN_SESSIONS] : []),
+      ...(onTablet ? [FLOOR_SESSIONS.sql] : []),
       ...(after ? ['(startedAt, id) < (:startedAt, :id)'] : []),
     ];
     const query = this.sessions
@@ -76,6 +78,7 @@ export class SessionsService {
       query.where(where.join(' AND '), {
         clientId,
         me: visitor.id,
+        today: FLOOR_SESSIONS.today(),
         from,
         to,
         startedAt: after?.[0],

@@ -1,8 +1,9 @@
 import { Body, Controller, Get, Patch, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { type StudioChange, studioChangeSchema } from '@waxwing/core/client';
+import type { Visitor } from '@waxwing/core/door';
 
-import { ForEverybody, ForOwner } from '../door/allowed.js';
+import { ForEverybody, ForOwner, Who } from '../door/allowed.js';
 import { document } from '../problems/document.js';
 import { StudioService } from './studio.service.js';
 
@@ -14,8 +15,8 @@ export class StudioController {
   @Get()
   @ForEverybody()
   @ApiOperation({ summary: 'Name, trainer, kit, and how much there is' })
-  read() {
-    return this.studio.read();
+  read(@Who() visitor: Visitor) {
+    return this.studio.readFor(visitor);
   }
 
   @Patch()

@@ -2,6 +2,7 @@
 import { Injectable, OnModuleInit } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Keeping, Studio, StudioChange } from '@waxwing/core/client';
+import type { Visitor } from '@waxwing/core/door';
 import { Repository } from 'typeorm';
 
 import { BackupsService } from '../backups/backups.service.js';
@@ -11,6 +12,7 @@ import { DamageService } from '../database/damage.service.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import { loadDemo } from '../demo/load.js';
+import { AccessService } from '../door/access.service.js';
 import { DoorService } from '../door/door.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
 import { LibraryService } from '../movements/library.service.js';
@@ -46,12 +48,19 @@ export class StudioService implements OnModuleInit {
     private readonly library: LibraryService,
     private readonly houseRules: HouseRulesService,
     private readonly door: DoorService,
+    private readonly access: AccessService,
   ) {}
 
   async onModuleInit(): Promise<void> {
     if (!(await this.repository.existsBy({ id: 1 })))
       this.gate.write((writer) => writer.insert(StudioEntity, { ...UNNAMED }));
   }
+
+  /** With as many clients as somebody sees. */
+  readFor = async (visitor: Visitor): Promise<Studio> => ({
+    ...(await this.read()),
+    clients: await this.access.count(visitor),
+  });
 
   async read(): Promise<Studio> {
     const { id: _, ...studio } = await this.repository.findOneByOrFail({ id: 1 });

@@ -86,7 +86,8 @@ export function PainTakeover({ view, pain }: { view: LaneView; pain: NonNullable
             {say.floor.goOnTo((movementOf(view, next.lane.movementId)?.name ?? '').toLowerCase())}
           </button>
         )}
-        {pain.movementId !== null && (
+        {pain.region === null && <p className="mb-2">{say.floor.placeOfPainNotTold}</p>}
+        {pain.movementId !== null && pain.region !== null && (
           <>
             <h2 className="mb-2">{say.floor.insteadOfItIfAll}</h2>
             <SwapAnswers view={view} reason="pain" region={pain.region} onDone={() => undefined} />

@@ -1,16 +1,7 @@
 /** What one set is made of, how its rounds differ, and lighter weights in the same set: behind one button, with a line that says what was chosen. */
 import type { KnownTest, Test } from '@waxwing/core/client';
-import {
-  amountOfParts,
-  type Begins,
-  beginsWith,
-  namedTempo,
-  parseParts,
-  partsWords,
-  wrongParts,
-  wrongPartsFor,
-} from '@waxwing/core/dosage';
-import type { MovementSummary } from '@waxwing/core/movement';
+import { amountOfParts, namedTempo, parseParts, partsWords, wrongParts, wrongPartsFor } from '@waxwing/core/dosage';
+import { type Begins, beginsWith, type MovementSummary } from '@waxwing/core/movement';
 import {
   dropsFrom,
   dropWords,

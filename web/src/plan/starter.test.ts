@@ -109,7 +109,11 @@ const around = (clients: readonly SuggestClient[]): WarnContext => ({
 const lanes = (plan: Plan) => plan.blocks.flatMap(({ items }) => items.flatMap((item) => item.lanes));
 
 const openness = (movementId: string, limits: readonly Limit[]) =>
-  opennessWith(find(movementId) ?? { demands: {}, kit: [], notFor: [], suits: [] }, limits, kitCounts(KIT));
+  opennessWith(
+    find(movementId) ?? { id: movementId, demands: {}, kit: [], notFor: [], suits: [] },
+    limits,
+    kitCounts(KIT),
+  );
 
 describe('a session from the starter library', () => {
   test.each(DEMANDS)('for somebody who may do nothing of %s is whole, lawful and in time', (demand) => {

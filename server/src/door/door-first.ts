@@ -1,0 +1,48 @@
+/**
+ * The door comes before the body: who asks is known before anything is read of what they send. Nobody in particular may send as much as a name
+ * and a passphrase, and only to the door; everybody together may have so much on the way at once.
+ */
+import type { NextFunction, Request, Response } from 'express';
+
+import { ProblemException } from '../problems/problem.js';
+import { setEntry } from './allowed.js';
+import type { DoorService } from './door.service.js';
+
+/** Bytes of a body before somebody is in. */
+export const MOST_UNKNOWN = 4_096;
+/** Bytes of all bodies together that are being read. */
+const MOST_AT_ONCE = 100 * 1024 * 1024;
+
+const DOOR = '/api/door/';
+
+export function doorFirst(door: () => DoorService) {
+  let reading = 0;
+  /** Bytes that a body may still bring: what it says of itself, or the most that anything here takes where it says nothing. */
+  const sizeOf = ({ headers }: Request): number =>
+    headers['transfer-encoding'] === undefined ? Number(headers['content-length'] ?? 0) : MOST_AT_ONCE / 2;
+  return (request: Request, response: Response, next: NextFunction): void => {
+    if (!request.path.startsWith('/api/')) return next();
+    const size = sizeOf(request);
+    const refuse = (status: number, detail: string) => {
+      // What was not read is not waited for either.
+      response.setHeader('Connection', 'close');
+      next(new ProblemException(status, detail));
+    };
+    const enter = (known: boolean): void => {
+      if (size === 0) return next();
+      if (!known && !request.path.startsWith(DOOR)) return refuse(401, 'Sign in first.');
+      if (!known && !(size <= MOST_UNKNOWN)) return refuse(413, 'This is too long for the door.');
+      if (reading + size > MOST_AT_ONCE) return refuse(503, 'Too much is being sent at once. Try again in a moment.');
+      reading += size;
+      response.once('close', () => (reading -= size));
+      next();
+    };
+    door()
+      .entryOf(request)
+      .then((entry) => {
+        setEntry(request, entry);
+        enter(entry.visitor !== null);
+      })
+      .catch(next);
+  };
+}
