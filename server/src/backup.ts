@@ -4,15 +4,18 @@ import { join, resolve } from 'node:path';
 import { type Counts, makeBackup, restoreBackup } from './backups/backup-file.js';
 import { dataFolderOf, keyPlaceOf, StartError } from './config.js';
 import { isFull } from './database/studio-folder.js';
+import { wrongInPassphrase } from './door/secrets.js';
 
 const told = ({ clients, sessions, events, plans, movements, pictures }: Counts): string =>
   `${clients} clients, ${sessions} sessions with ${events} taps, ${plans} plans, ${movements} movements, ${pictures} pictures`;
 
-function run([what, file]: readonly string[], env: NodeJS.ProcessEnv): void {
+async function run([what, file]: readonly string[], env: NodeJS.ProcessEnv): Promise<void> {
   const folder = dataFolderOf(env);
   const lock = { keys: keyPlaceOf(env), passphrase: env.WAXWING_PASSPHRASE ?? '' };
   if (what === 'backup') {
     const name = `waxwing-${new Date().toISOString().slice(0, 16).replace(':', '')}.backup`;
+    const wrong = lock.passphrase && (await wrongInPassphrase(lock.passphrase, []));
+    if (wrong) throw new StartError(`WAXWING_PASSPHRASE ${wrong}. Nothing was written.`);
     const target = file ? resolve(file) : join(folder, 'backups', name);
     const counts = makeBackup(folder, target, lock.passphrase ? lock : null);
     console.log(`Written and verified: ${target} (${told(counts)}).`);
@@ -29,7 +32,7 @@ function run([what, file]: readonly string[], env: NodeJS.ProcessEnv): void {
 
 process.umask(0o077);
 try {
-  run(process.argv.slice(2), process.env);
+  await run(process.argv.slice(2), process.env);
 } catch (error) {
   if (error instanceof StartError) console.error(error.message);
   else if (isFull(error)) console.error('The disk is full: nothing was written. Make room, then try again.');

@@ -435,6 +435,17 @@ describe('a tablet', () => {
     expect((await tablet.ask('POST', `/api/sessions/${old}/events`, { events: [late] })).status).toBe(200);
   });
 
+  test('takes no PIN that anybody would try first, and its key stays good meanwhile', async () => {
+    const { body } = await devices.ada.ask('POST', '/api/door/pairings');
+    const key = (body as Pairing).address.split('#')[1] ?? '';
+    const tablet = new Device(server.network);
+    for (const pin of ['0000', '1234', '9876', '2323']) {
+      const answer = await tablet.ask('POST', '/api/door/pair', { key, name: 'Floor tablet', pin });
+      expect([answer.status, wrongFields(answer)]).toEqual([422, ['pin']]);
+    }
+    expect((await tablet.ask('POST', '/api/door/pair', { key, name: 'Floor tablet', pin: '2468' })).status).toBe(204);
+  });
+
   test('a key is over after five minutes', async () => {
     const { body } = await devices.ada.ask('POST', '/api/door/pairings');
     const db = new Database(server.database);

@@ -25,6 +25,8 @@ async function start(config: Config, demo: boolean, acceptLoss: boolean): Promis
   endWhenTold(app.getHttpServer());
   try {
     if (demo) await app.get(StudioService).startAsDemo(new Date());
+    // Said before anything is open: whoever asked for the network gets it, or nothing.
+    if (config.network) await somebodySignsIn(app);
     const server = app.getHttpServer().listen(config.port, config.host);
     // An address that cannot be listened on says so here.
     await once(server, 'listening');
@@ -40,13 +42,17 @@ async function start(config: Config, demo: boolean, acceptLoss: boolean): Promis
   if (config.network) await overNetwork(app, config, config.network);
 }
 
-/** Opens the way for other devices, for a studio in which somebody can sign in. */
-async function overNetwork(app: NestExpressApplication, config: Config, on: NetworkConfig): Promise<void> {
+/** @throws StartError while nobody could come in from another device */
+async function somebodySignsIn(app: NestExpressApplication): Promise<void> {
   const owner = await app.get(AccountsService).owner();
   if (!owner?.passphrase)
     throw new StartError(
       'Nobody could sign in from another device yet. Start Waxwing without --network, and set a passphrase under Studio.',
     );
+}
+
+/** Opens the way for other devices. */
+async function overNetwork(app: NestExpressApplication, config: Config, on: NetworkConfig): Promise<void> {
   const network = await openNetwork(app, on, config.dataFolder);
   endWhenTold(network.server);
   app.get(NetworkService).opened(network);

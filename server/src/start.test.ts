@@ -17,8 +17,8 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true }));
 
 /** Starts the built server, which is expected to give up, and returns what it said. */
-async function refusal(env: Record<string, string>): Promise<string> {
-  const child = spawn(process.execPath, [MAIN], {
+async function refusal(env: Record<string, string>, ...args: string[]): Promise<string> {
+  const child = spawn(process.execPath, [MAIN, ...args], {
     env: {
       ...process.env,
       NODE_OPTIONS: '',
@@ -57,6 +57,12 @@ describe('what stops the start is told in one line', () => {
       expect(await refusal({ HOST: host })).toBe(
         `HOST=${host} would send health notes over the network for everybody to read. Use npm start -- --network, or a proxy with HTTPS (see docs/network.md).`,
       );
+  });
+
+  test('the network, while nobody could sign in from it', async () => {
+    expect(await refusal({}, '--network')).toBe(
+      'Nobody could sign in from another device yet. Start Waxwing without --network, and set a passphrase under Studio.',
+    );
   });
 
   test('a data folder that cannot be written', async () => {

@@ -621,6 +621,20 @@ describe('backups', () => {
     expect(readFileSync(file('waxwing.sqlite')).equals(before)).toBe(true);
   });
 
+  test('take their key along behind a passphrase that nobody guesses, or are not made', async () => {
+    await (await start()).end();
+    try {
+      process.env.WAXWING_PASSPHRASE = 'a';
+      const { code, said } = backupProgram(folder, 'backup', file('weak'));
+      expect([code, said]).toEqual([1, 'WAXWING_PASSPHRASE must have at least 10 characters. Nothing was written.']);
+      expect(existsSync(file('weak'))).toBe(false);
+      process.env.WAXWING_PASSPHRASE = 'seven gulls over slate';
+      expect(backupProgram(folder, 'backup', file('strong')).code).toBe(0);
+    } finally {
+      delete process.env.WAXWING_PASSPHRASE;
+    }
+  });
+
   test('of seven days and four weeks are kept', () => {
     const names = Array.from({ length: 60 }, (_, i) => {
       const day = new Date(Date.UTC(2030, 5, 30) - i * 86_400_000).toISOString().slice(0, 10);

@@ -31,3 +31,9 @@ export type AuditAction = (typeof AUDIT_ACTIONS)[number];
 
 export const PASSPHRASE_LEAST = 10;
 export const PIN_DIGITS = { least: 4, most: 8 } as const;
+
+/** Whether a PIN is among the first that anybody would try: one digit again and again, digits in a row, or a pair repeated. */
+export function isEasyPin(pin: string): boolean {
+  const steps = [...pin].slice(1).map((digit, i) => (Number(digit) - Number(pin[i]) + 10) % 10);
+  return steps.every((step) => step === steps[0] && [0, 1, 9].includes(step)) || /^(..)\1+$/.test(pin);
+}

@@ -1,13 +1,13 @@
 /** Pairing: a key that is shown at the desk, good once and for five minutes, by which a tablet comes in. */
 import { Inject, Injectable } from '@nestjs/common';
-import type { Pairing, Visitor } from '@waxwing/core/door';
+import { isEasyPin, type Pairing, type Visitor } from '@waxwing/core/door';
 import type { Request, Response } from 'express';
 import QRCode from 'qrcode';
 
 import { CONFIG, type Config } from '../config.js';
 import { WriteGate } from '../database/write-gate.js';
 import { NetworkService } from '../network/network.service.js';
-import { ProblemException } from '../problems/problem.js';
+import { invalid, ProblemException } from '../problems/problem.js';
 import { AccountsService } from './accounts.service.js';
 import { Attempts } from './attempts.js';
 import { DoorService } from './door.service.js';
@@ -45,15 +45,16 @@ export class PairingService {
     return { endsAt, address: whole, code: await QRCode.toString(whole, { type: 'svg', margin: 1 }) };
   }
 
-  /** @throws 401 for a key that is over, used, or none; 429 */
+  /** @throws 401 for a key that is over, used, or none; 422 for a PIN that anybody would try first: the key stays good; 429 */
   async pair(request: Request, response: Response, key: string, name: string, pin: string): Promise<void> {
     const attempt = { ...whereFrom(request, this.config), at: 'pairing' };
     this.attempts.begin(attempt);
     const hash = hashOf(key);
+    const easy = isEasyPin(pin);
     // Taken away before anything else, so that two tablets with one key are one.
     const found = this.gate.write((writer) => {
       const row = writer.get<{ accountId: string; endsAt: string }>('SELECT * FROM pairings WHERE hash = ?', hash);
-      writer.run('DELETE FROM pairings WHERE hash = ?', hash);
+      if (!easy) writer.run('DELETE FROM pairings WHERE hash = ?', hash);
       return row;
     });
     const account =
@@ -62,6 +63,7 @@ export class PairingService {
       throw new ProblemException(401, 'This key is used or over. Show a new one at the desk.');
     }
     this.attempts.succeeded(attempt);
+    if (easy) throw invalid([{ path: 'pin', message: 'is among the first that anybody would try' }]);
     await this.door.letIn(request, response, account, 'device-paired', { name, pin: await sealedPin(pin) });
   }
 }
