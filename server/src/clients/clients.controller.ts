@@ -46,6 +46,7 @@ export class ClientsController {
   @Get(':id/on/:day')
   @ForEverybody()
   @About({ client: ['params.id'] })
+  @Audited('client-read')
   @ApiOperation({
     summary: 'A client as they are on one day: what a session needs to know of them, and nothing private',
   })

@@ -7,7 +7,7 @@ import { CONFIG, type Config } from '../config.js';
 import type { Writer } from '../database/writer.js';
 import { clientOfMessage } from '../plans/messages.js';
 import { notFound } from '../problems/problem.js';
-import type { Concerns } from './allowed.js';
+import type { Concerns, Subjects } from './allowed.js';
 
 /** Ids of the clients that somebody sees, as a condition on a column of ids; its one parameter is whom it is asked for. */
 const OWN = '(SELECT clientId FROM client_trainers WHERE accountId = ?)';
@@ -42,6 +42,19 @@ export class AccessService {
       [JSON.stringify(ids), today()],
     );
     if (row) throw notFound('session', row.id);
+  }
+
+  /** Whose data a request is about, where it says so itself. */
+  async clientsAbout({ client = [], session = [], plan = [], message = [] }: Subjects): Promise<string[]> {
+    if (client.length > 0) return [...client];
+    const rows = await this.database.query<{ clientId: string }[]>(
+      `SELECT DISTINCT clientId FROM session_clients WHERE sessionId IN (SELECT value FROM json_each(?))
+       UNION SELECT one.value FROM plans, json_each(iif(json_valid(plans.document), plans.document, '{}'), '$.clientIds') AS one
+       WHERE plans.id IN (SELECT value FROM json_each(?))`,
+      [JSON.stringify(session), JSON.stringify(plan)],
+    );
+    const written = await Promise.all(message.map((name) => clientOfMessage(this.config.dataFolder, name)));
+    return [...rows.map(({ clientId }) => clientId), ...written.filter((id) => id !== null)];
   }
 
   /** How many clients somebody sees. */

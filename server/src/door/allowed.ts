@@ -38,6 +38,17 @@ export interface Audits {
 /** Noted in the audit when it went well. */
 export const Audited = (action: Audits['action'], what?: string) => SetMetadata(ROUTE_AUDIT, { action, what });
 
+/** The ids that a request is about, by their kind. */
+export type Subjects = Partial<Record<keyof Concerns, readonly string[]>>;
+
+const subjects = new WeakMap<Request, Subjects>();
+
+export const setSubjects = (request: Request, about: Subjects): void => {
+  subjects.set(request, about);
+};
+
+export const subjectsOf = (request: Request): Subjects => subjects.get(request) ?? {};
+
 const entries = new WeakMap<Request, Entry>();
 
 export const setEntry = (request: Request, entry: Entry): void => {

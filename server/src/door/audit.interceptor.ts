@@ -2,11 +2,12 @@
 import { type CallHandler, type ExecutionContext, Injectable, type NestInterceptor } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Client } from '@waxwing/core/client';
-import { healthNotedIn } from '@waxwing/core/door';
+import { healthNotedIn, maySeeHealth } from '@waxwing/core/door';
 import type { Request } from 'express';
-import { type Observable, tap } from 'rxjs';
+import { concatMap, type Observable } from 'rxjs';
 
-import { type Audits, deviceOf, ROUTE_AUDIT, visitorIn } from './allowed.js';
+import { AccessService } from './access.service.js';
+import { type Audits, deviceOf, ROUTE_AUDIT, subjectsOf, visitorIn } from './allowed.js';
 import { AuditService } from './audit.service.js';
 
 @Injectable()
@@ -14,38 +15,40 @@ export class AuditInterceptor implements NestInterceptor {
   constructor(
     private readonly reflector: Reflector,
     private readonly audit: AuditService,
+    private readonly access: AccessService,
   ) {}
 
   intercept(context: ExecutionContext, next: CallHandler): Observable<unknown> {
     const audits = this.reflector.get<Audits | undefined>(ROUTE_AUDIT, context.getHandler());
     if (!audits) return next.handle();
     const request = context.switchToHttp().getRequest<Request>();
-    return next.handle().pipe(
-      tap((answer) => {
-        const fields = audits.what === undefined ? fieldsOf(audits.action, request, answer) : [audits.what];
-        // A client of whose health nothing is noted.
-        if (audits.action === 'client-read' && fields.length === 0) return;
-        for (const clientId of clientsOf(request, answer))
-          this.audit[audits.action === 'client-read' ? 'noteRead' : 'note']({
-            visitor: visitorIn(request),
-            device: deviceOf(request),
-            action: audits.action,
-            ...(clientId === null ? {} : { clientId }),
-            fields,
-          });
-      }),
-    );
+    return next.handle().pipe(concatMap((answer) => this.noted(audits, request, answer)));
+  }
+
+  private async noted({ action, what }: Audits, request: Request, answer: unknown): Promise<unknown> {
+    const visitor = visitorIn(request);
+    const reads = action === 'client-read';
+    // Reasons, pain and notes are kept from them: there is nothing that they could have read.
+    if (reads && !maySeeHealth(visitor)) return answer;
+    const fields = what === undefined ? fieldsOf(action, request, answer) : [what];
+    // A client of whose health nothing is noted.
+    if (reads && fields.length === 0) return answer;
+    const about = await this.access.clientsAbout(subjectsOf(request));
+    for (const clientId of about.length > 0 ? about : [newIn(answer)])
+      this.audit[reads ? 'noteRead' : 'note']({
+        visitor,
+        device: deviceOf(request),
+        action,
+        ...(clientId === null ? {} : { clientId }),
+        fields,
+      });
+    return answer;
   }
 }
 
-/** Whose data it was: the client of the address, or those of the answer. */
-function clientsOf({ params, path }: Request, answer: unknown): (string | null)[] {
-  const id = params.clientId ?? (path.startsWith('/api/clients/') ? params.id : undefined);
-  if (typeof id === 'string') return [id];
-  if (typeof answer !== 'object' || answer === null) return [null];
-  if ('clients' in answer) return (answer.clients as { id: string }[]).map((client) => client.id);
-  return ['id' in answer && typeof answer.id === 'string' ? answer.id : null];
-}
+/** The client that was made by a request; null where it is about nobody. */
+const newIn = (answer: unknown): string | null =>
+  typeof answer === 'object' && answer !== null && 'id' in answer && typeof answer.id === 'string' ? answer.id : null;
 
 /** The names of what was sent, or of what was noted in what was read. */
 function fieldsOf(action: Audits['action'], { body }: Request, answer: unknown): string[] {

@@ -6,7 +6,15 @@ import type { Request } from 'express';
 
 import { ProblemException } from '../problems/problem.js';
 import { AccessService } from './access.service.js';
-import { type Concerns, entryOf, ROUTE_CONCERNS, ROUTE_DESK, ROUTE_ROLES } from './allowed.js';
+import {
+  type Concerns,
+  entryOf,
+  ROUTE_CONCERNS,
+  ROUTE_DESK,
+  ROUTE_ROLES,
+  setSubjects,
+  type Subjects,
+} from './allowed.js';
 import { DoorService } from './door.service.js';
 
 @Injectable()
@@ -33,11 +41,14 @@ export class DoorGuard implements CanActivate {
     // A tablet of the floor reads the floor of today; what it still has to bring may be older.
     const floorOnly = entry.session?.tablet === 1 && request.method === 'GET';
     const concerns = this.reflector.getAllAndOverride<Concerns | undefined>(ROUTE_CONCERNS, of) ?? {};
+    const about: Subjects = {};
     for (const [kind, paths] of Object.entries(concerns) as [keyof Concerns, readonly string[]][]) {
       const ids = paths.flatMap((path) => idsAt(request, path));
+      about[kind] = ids;
       await this.access.check(visitor, kind, ids);
       if (floorOnly && kind === 'session') await this.access.checkToday(ids);
     }
+    setSubjects(request, about);
     return true;
   }
 }

@@ -1,8 +1,9 @@
 /** The second way in: HTTPS for other devices, beside plain HTTP on the machine's own loopback. */
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
+import type { IncomingMessage, Server as HttpServer } from 'node:http';
 import { createServer, type Server } from 'node:https';
-import type { AddressInfo } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
 
 import type { NestExpressApplication } from '@nestjs/platform-express';
 
@@ -10,6 +11,18 @@ import { type NetworkConfig, StartError } from '../config.js';
 import { asHost, ownAddresses, ownNames } from './addresses.js';
 import { type Certificates, certificatesIn, fingerprintOf } from './certificates.js';
 
+/** What any browser of the last ten years speaks, and nothing that cannot tell whether it was changed on the way. */
+const CIPHERS = [
+  'TLS_AES_256_GCM_SHA384',
+  'TLS_CHACHA20_POLY1305_SHA256',
+  'TLS_AES_128_GCM_SHA256',
+  ...['AES256-GCM-SHA384', 'CHACHA20-POLY1305', 'AES128-GCM-SHA256'].flatMap((one) => [
+    `ECDHE-ECDSA-${one}`,
+    `ECDHE-RSA-${one}`,
+  ]),
+].join(':');
+/** Whoever connects says something within this time. */
+const SILENT_MS = 10_000;
 const CHECKED_EVERY_MS = 12 * 3_600_000;
 
 export interface Network {
@@ -29,10 +42,16 @@ export async function openNetwork(
 ): Promise<Network> {
   const made = await certificates(config, dataFolder);
   const server = createServer(
-    { ...inUse(made), minVersion: 'TLSv1.2', connectionsCheckingInterval: 1_000 },
+    {
+      ...inUse(made),
+      minVersion: 'TLSv1.2',
+      ciphers: CIPHERS,
+      handshakeTimeout: SILENT_MS,
+      connectionsCheckingInterval: 1_000,
+    },
     app.getHttpAdapter().getInstance(),
   );
-  guardAgainstSlow(server);
+  guardAgainstSlow(server, 'secureConnection');
   server.listen(config.port);
   await once(server, 'listening');
   const { port } = server.address() as AddressInfo;
@@ -68,12 +87,16 @@ async function certificates(
   }
 }
 
-/** Whoever sends a request drop by drop is cut off. */
-export function guardAgainstSlow(server: {
-  headersTimeout: number;
-  requestTimeout: number;
-  keepAliveTimeout: number;
-}): void {
+/** Whoever sends a request drop by drop is cut off, and so is who connects and says nothing. */
+export function guardAgainstSlow(
+  server: HttpServer | Server,
+  connected: 'connection' | 'secureConnection' = 'connection',
+): void {
+  const silent = new WeakMap<Socket, NodeJS.Timeout>();
+  server.on(connected, (socket: Socket) => {
+    silent.set(socket, setTimeout(() => socket.destroy(), SILENT_MS).unref());
+  });
+  server.on('request', ({ socket }: IncomingMessage) => clearTimeout(silent.get(socket)));
   server.headersTimeout = 10_000;
   // Of the body too; an upload that is really large has its own limit by what comes through in a while.
   server.requestTimeout = 120_000;

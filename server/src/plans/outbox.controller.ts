@@ -2,7 +2,7 @@ import { Controller, Delete, Get, HttpCode, Param, StreamableFile } from '@nestj
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Visitor } from '@waxwing/core/door';
 
-import { About, ForTrainers, Who } from '../door/allowed.js';
+import { About, Audited, ForTrainers, Who } from '../door/allowed.js';
 import { OutboxService } from './outbox.service.js';
 
 @ApiTags('outbox')
@@ -20,6 +20,7 @@ export class OutboxController {
   @Get(':name')
   @ForTrainers()
   @About({ message: ['params.name'] })
+  @Audited('client-exported', 'mail')
   @ApiOperation({ summary: 'One message as an .eml file' })
   async read(@Param('name') name: string) {
     return new StreamableFile(await this.outbox.read(name), {

@@ -16,7 +16,7 @@ import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { planFor, type Visitor } from '@waxwing/core/door';
 import type { Response } from 'express';
 
-import { About, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
+import { About, Audited, ForEverybody, ForTrainers, Who } from '../door/allowed.js';
 import { AN_ID } from '../problems/an-id.js';
 import { OutboxService } from './outbox.service.js';
 import { EditPlanDto, ListPlansQuery, SavePlanDto, SendSheetDto, SheetQuery } from './plans.dto.js';
@@ -51,6 +51,7 @@ export class PlansController {
   @Get(':id')
   @ForEverybody()
   @About({ plan: ['params.id'] })
+  @Audited('client-read', 'plan')
   @ApiOperation({ summary: 'A plan' })
   async read(@Who() visitor: Visitor, @Param('id', AN_ID) id: string) {
     return planFor(visitor, await this.plans.read(id));
@@ -76,6 +77,7 @@ export class PlansController {
   @Get(':id/sheet')
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['query.clientId'] })
+  @Audited('client-read', 'sheet')
   @ApiOperation({ summary: "A client's sheet of a plan" })
   async sheet(@Param('id', AN_ID) id: string, @Query() { clientId }: SheetQuery) {
     return this.sheets.sheet(await this.plans.read(id), clientId);
@@ -84,6 +86,7 @@ export class PlansController {
   @Get(':id/sheet.md')
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['query.clientId'] })
+  @Audited('client-exported', 'sheet')
   @Header('Content-Type', 'text/markdown; charset=utf-8')
   @ApiOperation({ summary: 'The sheet as Markdown' })
   async markdown(@Param('id', AN_ID) id: string, @Query() { clientId }: SheetQuery) {
@@ -93,6 +96,7 @@ export class PlansController {
   @Get(':id/sheet.pdf')
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['query.clientId'] })
+  @Audited('client-exported', 'sheet')
   @ApiOperation({ summary: 'The sheet as PDF, on A4 or Letter' })
   async pdf(@Param('id', AN_ID) id: string, @Query() { clientId, paper }: SheetQuery) {
     const bytes = await this.sheets.pdf(await this.sheets.sheet(await this.plans.read(id), clientId), paper);
@@ -112,6 +116,7 @@ export class PlansController {
   @Post(':id/send')
   @ForTrainers()
   @About({ plan: ['params.id'], client: ['body.clientId'] })
+  @Audited('client-exported', 'sheet')
   @ApiOperation({ summary: 'Write the sheet as a mail message into the outbox folder' })
   async send(@Param('id', AN_ID) id: string, @Body() { clientId, to }: SendSheetDto) {
     return this.outbox.send(await this.plans.read(id), clientId, to);

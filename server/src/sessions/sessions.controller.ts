@@ -58,6 +58,7 @@ export class SessionsController {
   @Get('sessions/:id/events')
   @ForEverybody()
   @About({ session: ['params.id'] })
+  @Audited('client-read', 'session')
   @ApiOperation({ summary: 'Events that came after a place: what another device has sent meanwhile' })
   async later(@Who() visitor: Visitor, @Param('id', AN_ID) id: string, @Query() { after }: LaterEventsQuery) {
     await this.sessions.session(id);
@@ -126,6 +127,7 @@ export class SessionsController {
   @Get('clients/:id/record')
   @ForEverybody()
   @About({ client: ['params.id'] })
+  @Audited('client-read', 'record')
   @ApiOperation({ summary: 'What the sessions so far teach about a client' })
   async record(@Who() visitor: Visitor, @Param('id', AN_ID) id: string) {
     return recordFor(visitor, await this.records.of(id));
