@@ -156,3 +156,19 @@ test('a condition is dated and proposes its usual limits, stands together on the
   await page.reload();
   await expect(page.getByText(/ended on the word of Dr Example/)).toBeVisible();
 });
+
+test('what stands in a form about somebody is not left to the browser to keep', async ({ page, studio }) => {
+  const person = `${studio.address}/people/${await studio.clientId('Joaquim Peel')}`;
+  for (const path of ['edit', 'today', '']) {
+    await page.goto(`${person}/${path}`);
+    const fields = page.locator('main :is(input, textarea, select)');
+    await fields.first().waitFor();
+    const kept = await fields.evaluateAll((all) =>
+      all
+        .map((one) => one as HTMLInputElement)
+        .filter(({ autocomplete, form }) => (autocomplete || form?.autocomplete) !== 'off')
+        .map(({ outerHTML }) => outerHTML.slice(0, 120)),
+    );
+    expect(kept, path).toEqual([]);
+  }
+});

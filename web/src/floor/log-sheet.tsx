@@ -87,7 +87,7 @@ function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
     write('');
   };
   return (
-    <form className="flex gap-2" onSubmit={save}>
+    <form autoComplete="off" className="flex gap-2" onSubmit={save}>
       <input
         className="input input-lg flex-1"
         aria-label={say.floor.noteAbout(client.name)}

@@ -66,7 +66,7 @@ function Noting({
   };
   return (
     <Dialog title={say.floor.setUpFor(movement.name.toLowerCase())} onClose={onClose}>
-      <form className="space-y-3" onSubmit={keep}>
+      <form autoComplete="off" className="space-y-3" onSubmit={keep}>
         {measures.map(({ measure }, i) => (
           <label key={measure} className="grid gap-x-4 sm:grid-cols-[12rem_1fr] sm:items-center">
             <span>{label(measure)}</span>

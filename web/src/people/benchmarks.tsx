@@ -55,6 +55,7 @@ export function Benchmarks({ client }: { client: Client }) {
         })}
       </ul>
       <form
+        autoComplete="off"
         className="mt-2 flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();

@@ -131,6 +131,7 @@ function Scale({
         {SCALE.map((n) => (
           <label key={n} className={`btn h-12 w-12 ${n === value ? 'btn-primary' : ''}`} title={words[n - 1]}>
             <input
+              autoComplete="off"
               type="radio"
               className="sr-only"
               name={title}

@@ -73,6 +73,7 @@ function HeldCondition({ client, held }: { client: Client; held: Held }) {
       )}
       {ending && (
         <form
+          autoComplete="off"
           className="my-2 flex flex-wrap gap-2"
           onSubmit={(event) => {
             event.preventDefault();

@@ -179,6 +179,8 @@ function PersonForm({
   return (
     <FormProvider {...form}>
       <form
+        // A browser keeps what stands in a form for the next time; this must not lie on its disk.
+        autoComplete="off"
         className="page page-reading space-y-6"
         onSubmit={(event) => void form.handleSubmit(submit)(event)}
         noValidate

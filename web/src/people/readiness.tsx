@@ -28,6 +28,7 @@ export function Readiness({ client }: { client: Client }) {
             <li key={id}>
               <label className="flex min-h-11 items-center gap-3 py-1.5">
                 <input
+                  autoComplete="off"
                   type="checkbox"
                   className="checkbox"
                   checked={yes.includes(id)}
@@ -79,6 +80,7 @@ export function Readiness({ client }: { client: Client }) {
           <p className="text-error font-bold">{CLEARANCE_WORDS}</p>
           <div className="mt-1 flex flex-wrap gap-2">
             <input
+              autoComplete="off"
               className="input w-56"
               aria-label={say.people.whoGaveClearance}
               placeholder={say.people.clearanceGivenBy}
