@@ -14,7 +14,7 @@ import type { Config } from './config.js';
 import { prepareFolder } from './database/prepare.js';
 import { isFull, type StudioFolder } from './database/studio-folder.js';
 import { describeApi } from './description.js';
-import { entryOf } from './door/allowed.js';
+import { visitorIn } from './door/allowed.js';
 import { DoorService } from './door/door.service.js';
 import { doorFirst } from './door/door-first.js';
 import { LibraryService } from './movements/library.service.js';
@@ -93,8 +93,10 @@ async function buildApp(
 }
 
 /** What is not behind a route's guard is for whoever is in. */
-const signedIn = (request: Request, _: Response, next: NextFunction): void =>
-  next(entryOf(request).visitor ? undefined : new ProblemException(401, 'Sign in first.'));
+const signedIn = (request: Request, _: Response, next: NextFunction): void => {
+  visitorIn(request);
+  next();
+};
 
 const MB = 1024 * 1024;
 

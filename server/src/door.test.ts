@@ -484,6 +484,11 @@ describe('a tablet', () => {
     await tablet.ask('POST', '/api/door/lock');
     expect((await tablet.get('/api/clients')).status).toBe(401);
     expect(await tablet.door()).toMatchObject({ locked: true, visitor: null, token: null });
+    const shut = await tablet.ask('POST', `/api/sessions/${ids.session}/events`, { events: [] });
+    expect([shut.status, (shut.body as { detail: string }).detail]).toEqual([
+      401,
+      'Type the PIN of this tablet first.',
+    ]);
     expect((await tablet.ask('POST', '/api/door/unlock', { pin: '1357' })).status).toBe(204);
     await tablet.door();
     expect((await tablet.get('/api/clients')).status).toBe(200);
@@ -625,12 +630,10 @@ describe('the walls', () => {
       expect((await devices.nobody.ask('POST', path, many)).status).toBe(401);
     const some = Object.fromEntries(Object.entries(many).slice(0, 200));
     expect((await devices.nobody.ask('POST', '/api/door/sign-in', some)).status).toBe(422);
-    // Somebody who is in is told the first of many, and soon.
-    const began = performance.now();
+    // Somebody who is in is told the first of many.
     const answer = await devices.helper.ask('POST', '/api/sessions', many);
     expect(answer.status).toBe(422);
     expect(answer.text.length).toBeLessThan(10_000);
-    expect(performance.now() - began).toBeLessThan(2_000);
   });
 
   test('an address is one address: in other letters it is none', async () => {

@@ -50,11 +50,12 @@ export const withoutReasons = (client: ClientOnDay): ClientOnDay => ({
 export const withoutConditions = (
   client: ClientOnDay,
   library: readonly Pick<Equipped, 'id' | 'notFor' | 'suits'>[],
-): ClientOnDay => ({
-  ...withoutReasons(client),
-  limits: withoutReasons(client).limits.map(({ condition, ...limit }) =>
+): ClientOnDay => {
+  const told = withoutReasons(client);
+  const limits = told.limits.map(({ condition, ...limit }) =>
     condition
       ? { ...limit, movements: library.filter((one) => rulesOut({ ...limit, condition }, one)).map(({ id }) => id) }
       : limit,
-  ),
-});
+  );
+  return { ...told, limits };
+};

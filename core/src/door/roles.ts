@@ -6,7 +6,7 @@ import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { StoredPlan } from '../planning/stored.js';
 import { withoutWords } from '../planning/told.js';
 import type { SessionEvent } from '../session/events.js';
-import { openReason, programmeWithoutPrivate, withoutPrivate } from '../session/told.js';
+import { programmeWithoutPrivate, withoutPrivate, withoutReason } from '../session/told.js';
 import type { SessionView } from '../session/view.js';
 import type { Visitor } from './door-schema.js';
 
@@ -44,7 +44,7 @@ export const planFor = (visitor: Visitor, plan: StoredPlan): StoredPlan =>
 export const recordFor = (visitor: Visitor, record: ClientRecord): ClientRecord =>
   maySeeHealth(visitor)
     ? record
-    : { ...record, moves: record.moves.map((move) => ({ ...move, why: openReason(move.why) })) };
+    : { ...record, moves: record.moves.map((move) => ({ ...move, why: withoutReason(move.why) })) };
 
 /** What of a client says something about their health. */
 export const HEALTH_FIELDS = [

@@ -3,7 +3,6 @@
  * it is told the rest. Here is said what of an event and of a programme is private; what is not named is for everybody who sees the session.
  */
 import { heldBackFor } from '../client/pain.js';
-import { ASIDE, type SwapReason } from '../ladder/substitutes.js';
 import { withoutWords } from '../planning/told.js';
 import type { SessionEvent } from './events.js';
 import type { Programme } from './run.js';
@@ -13,7 +12,7 @@ export const isTold = ({ type, data }: SessionEvent): boolean =>
   type === 'pain-reported' || type === 'note-written' || (typeof data === 'object' && 'despite' in data);
 
 /** What stands where words were kept for those who train somebody. */
-export const KEPT_WORDS = 'Kept for the trainer.';
+const KEPT_WORDS = 'Kept for the trainer.';
 /** Why a movement was changed, where that is not told. */
 const OTHERWISE = 'another movement';
 
@@ -30,7 +29,7 @@ export function withoutPrivate(event: SessionEvent): SessionEvent {
     case 'set-done':
       return event.data.despite === undefined ? event : { ...event, data: { ...event.data, despite: KEPT_WORDS } };
     case 'movement-started':
-      return { ...event, data: { ...event.data, why: openReason(event.data.why) } };
+      return { ...event, data: { ...event.data, why: withoutReason(event.data.why) } };
     case 'item-added':
       return { ...event, data: { ...event.data, lane: { ...event.data.lane, why: [] } } };
     default:
@@ -38,9 +37,8 @@ export function withoutPrivate(event: SessionEvent): SessionEvent {
   }
 }
 
-/** Reasons that lie in the room are nobody's secret; that there was one is kept. */
-export const openReason = (why: string | null): string | null =>
-  why === null || ASIDE.includes(why as SwapReason) ? why : OTHERWISE;
+/** That there was a reason, and not which. */
+export const withoutReason = (why: string | null): string | null => why && OTHERWISE;
 
 /** A programme in the same way. */
 export const programmeWithoutPrivate = (programme: Programme): Programme => ({

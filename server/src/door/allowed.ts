@@ -62,12 +62,15 @@ export function entryOf(request: Request): Entry {
   return entry;
 }
 
-/** @throws 401 */
-export function visitorIn(request: Request): Visitor {
-  const { visitor } = entryOf(request);
+/** Whoever is in. @throws 401 saying what they have to do first */
+export function letInto({ visitor, locked }: Entry): Visitor {
+  if (locked) throw new ProblemException(401, 'Type the PIN of this tablet first.');
   if (!visitor) throw new ProblemException(401, 'Sign in first.');
   return visitor;
 }
+
+/** @throws 401 */
+export const visitorIn = (request: Request): Visitor => letInto(entryOf(request));
 
 /** What the device is called in the audit. */
 export const deviceOf = (request: Request): string => {

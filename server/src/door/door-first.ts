@@ -5,11 +5,11 @@
 import type { NextFunction, Request, Response } from 'express';
 
 import { ProblemException } from '../problems/problem.js';
-import { setEntry } from './allowed.js';
-import type { DoorService } from './door.service.js';
+import { letInto, setEntry } from './allowed.js';
+import type { DoorService, Entry } from './door.service.js';
 
 /** Bytes of a body before somebody is in. */
-export const MOST_UNKNOWN = 4_096;
+const MOST_UNKNOWN = 4_096;
 /** Bytes of all bodies together that are being read. */
 const MOST_AT_ONCE = 100 * 1024 * 1024;
 
@@ -23,26 +23,25 @@ export function doorFirst(door: () => DoorService) {
   return (request: Request, response: Response, next: NextFunction): void => {
     if (!request.path.startsWith('/api/')) return next();
     const size = sizeOf(request);
-    const refuse = (status: number, detail: string) => {
-      // What was not read is not waited for either.
-      response.setHeader('Connection', 'close');
-      next(new ProblemException(status, detail));
-    };
-    const enter = (known: boolean): void => {
-      if (size === 0) return next();
-      if (!known && !request.path.startsWith(DOOR)) return refuse(401, 'Sign in first.');
-      if (!known && !(size <= MOST_UNKNOWN)) return refuse(413, 'This is too long for the door.');
-      if (reading + size > MOST_AT_ONCE) return refuse(503, 'Too much is being sent at once. Try again in a moment.');
+    const enter = (entry: Entry): void => {
+      setEntry(request, entry);
+      if (size === 0) return;
+      if (!request.path.startsWith(DOOR)) letInto(entry);
+      if (entry.visitor === null && !(size <= MOST_UNKNOWN))
+        throw new ProblemException(413, 'This is too long for the door.');
+      if (reading + size > MOST_AT_ONCE)
+        throw new ProblemException(503, 'Too much is being sent at once. Try again in a moment.');
       reading += size;
       response.once('close', () => (reading -= size));
-      next();
+    };
+    // What is not read is not waited for either.
+    const refuse = (error: unknown): void => {
+      response.setHeader('Connection', 'close');
+      next(error);
     };
     door()
       .entryOf(request)
-      .then((entry) => {
-        setEntry(request, entry);
-        enter(entry.visitor !== null);
-      })
-      .catch(next);
+      .then(enter)
+      .then(() => next(), refuse);
   };
 }

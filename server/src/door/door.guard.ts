@@ -9,6 +9,7 @@ import { AccessService } from './access.service.js';
 import {
   type Concerns,
   entryOf,
+  letInto,
   ROUTE_CONCERNS,
   ROUTE_DESK,
   ROUTE_ROLES,
@@ -31,9 +32,7 @@ export class DoorGuard implements CanActivate {
     const of = [context.getHandler(), context.getClass()];
     const roles = this.reflector.getAllAndOverride<'anybody' | readonly Role[] | undefined>(ROUTE_ROLES, of);
     if (roles === 'anybody') return true;
-    const { visitor, locked } = entry;
-    if (locked) throw new ProblemException(401, 'Type the PIN of this tablet first.');
-    if (!visitor) throw new ProblemException(401, 'Sign in first.');
+    const visitor = letInto(entry);
     this.door.checkToken(entry, request);
     const desk = this.reflector.getAllAndOverride<boolean | undefined>(ROUTE_DESK, of) === true;
     if (!roles?.includes(visitor.role) || (desk && entry.session?.tablet === 1))
