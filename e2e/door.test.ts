@@ -110,6 +110,17 @@ test('a tablet is paired over HTTPS, runs a session beside the desk, and is shut
     .click();
   await tablet.getByRole('button', { name: /done$/ }).waitFor();
   await expect(tablet.getByText('All saved')).toBeVisible();
+  // What hurts is reported here and known at the desk; whoever takes the tablet up next is told to stop, and not where it hurts.
+  await tablet.getByRole('button', { name: 'Pain' }).click();
+  await tablet.getByRole('button', { name: 'Sharp pain: wrist' }).click();
+  await expect(tablet.getByRole('alert')).toContainText('sharp pain at the wrist');
+  await expect(tablet.getByText('All saved')).toBeVisible();
+  await tablet.reload();
+  await expect(tablet.getByText('Where it hurts is not told on this device.')).toBeVisible();
+  await expect(tablet.getByRole('alert')).toContainText('Stop: sharp pain');
+  await expect(tablet.getByText('wrist')).toHaveCount(0);
+  await page.goto(`${studio.address}/floor/${tablet.url().split('/').at(-1)}`);
+  await expect(page.getByRole('alert')).toContainText('sharp pain at the wrist');
   await tablet.goto(`${new URL(address).origin}/studio`);
   await expect(tablet.getByRole('heading', { name: 'Who works here' })).toHaveCount(0);
   const person = await tablet.request.get(`${new URL(address).origin}/api/clients`, { ignoreHTTPSErrors: true });

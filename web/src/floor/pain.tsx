@@ -72,7 +72,9 @@ export function PainTakeover({ view, pain }: { view: LaneView; pain: NonNullable
   return (
     <div className="grid min-h-full lg:grid-cols-2">
       <section role="alert" className="alarm space-y-4 p-6">
-        <p className="text-4xl font-bold">{say.floor.stopSharpPainAtThe(painPlace(pain))}</p>
+        <p className="text-4xl font-bold">
+          {pain.region === null ? say.floor.stopSharpPain : say.floor.stopSharpPainAtThe(painPlace(pain))}
+        </p>
         <p className="text-2xl">{PAIN_ADVICE.sharp}</p>
         <p className="font-bold">{EMERGENCY_ADVICE}</p>
       </section>

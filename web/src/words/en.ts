@@ -333,6 +333,7 @@ export const en = {
       'Sharp, sudden, in a joint, on one side, pins and needles: sharp. Heavy or burning and even is effort, not pain.',
     side: 'Side',
     placeOfPainNotTold: 'Where it hurts is not told on this device. Ask whoever trains them before you go on.',
+    stopSharpPain: 'Stop: sharp pain',
     stopSharpPainAtThe: (place: string) => `Stop: sharp pain at the ${place}`,
     instead: 'Instead',
     goOnTo: (name: string) => `Go on to ${name}`,
