@@ -135,7 +135,7 @@ test('a tablet is paired over HTTPS, runs a session beside the desk, and is shut
   await tablet.getByRole('heading', { name: 'Studio', level: 1 }).waitFor();
 
   // Lost: one press at the desk, and it is empty when it next comes by.
-  await page.reload();
+  await page.goto(`${studio.address}/studio`);
   await page.getByRole('button', { name: 'Shut out Stand' }).click();
   await expect(page.getByRole('button', { name: 'Shut out Stand' })).toHaveCount(0);
   await tablet.goto(`${new URL(address).origin}/floor`);

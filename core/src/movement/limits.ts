@@ -35,13 +35,39 @@ export const limitsOn = (limits: readonly Limit[], day: string): Limit[] =>
 /** How much of what a limit is on is asked for; what is ruled out as a whole is no matter of amounts. */
 const amountOf = (demands: Demands, { demand }: Limit): number => (isRuling(demand) ? 0 : (demands[demand] ?? 0));
 
+/** Somebody's limits in the form that a whole library is looked over with: the strictest of each demand, and what rules on whole movements. */
+interface Terms {
+  allowed: Partial<Record<Demand, number>>;
+  rulings: Limit[];
+}
+
+/** Six conditions bring some forty limits, many on the same demand; they are sorted once for each list of them. */
+const termsKept = new WeakMap<readonly Limit[], Terms>();
+
+function termsOf(limits: readonly Limit[]): Terms {
+  const kept = termsKept.get(limits);
+  if (kept) return kept;
+  const terms: Terms = { allowed: {}, rulings: [] };
+  for (const limit of limits) {
+    const { demand, allowed } = limit;
+    if (isRuling(demand)) terms.rulings.push(limit);
+    else terms.allowed[demand] = Math.min(terms.allowed[demand] ?? allowed, allowed);
+  }
+  termsKept.set(limits, terms);
+  return terms;
+}
+
 /** The same comparison without its words, for looking over a whole library. Demands alone: rulings are on whole movements. */
 export function opennessFor(demands: Demands, limits: readonly Limit[]): Openness {
+  const { allowed } = termsOf(limits);
   let status: Openness = 'open';
-  for (const limit of limits) {
-    const asked = amountOf(demands, limit);
-    if (asked > limit.allowed) return 'closed';
-    if (asked > 0 && asked === limit.allowed) status = 'care';
+  for (const key in demands) {
+    const demand = key as Demand;
+    const asked = demands[demand] ?? 0;
+    const most = allowed[demand];
+    if (most === undefined || asked < most || asked === 0) continue;
+    if (asked > most) return 'closed';
+    status = 'care';
   }
   return status;
 }
@@ -84,7 +110,7 @@ export const openOptions = (
   limits: readonly Limit[],
   counts: ReadonlyMap<KitItem, number>,
 ): KitOption[] =>
-  limits.some((limit) => rulesOut(limit, movement))
+  termsOf(limits).rulings.some((limit) => rulesOut(limit, movement))
     ? []
     : usableOptions(movement.kit, counts).filter(
         (option) => opennessFor(demandsWith(movement.demands, option), limits) !== 'closed',
@@ -127,10 +153,17 @@ export function opennessWith(
   counts: ReadonlyMap<KitItem, number>,
 ): Openness {
   if (limits.length === 0) return 'open';
-  if (limits.some((limit) => rulesOut(limit, movement))) return 'closed';
+  if (termsOf(limits).rulings.some((limit) => rulesOut(limit, movement))) return 'closed';
   // Few options ask for anything of their own.
-  if (movement.kit.every((option) => option.demands === undefined)) return opennessFor(movement.demands, limits);
-  return fitWith(movement, limits, counts).status;
+  const { demands, kit } = movement;
+  if (kit.every((option) => option.demands === undefined)) return opennessFor(demands, limits);
+  let best: Openness | undefined;
+  for (const option of usableOptions(kit, counts)) {
+    const status = opennessFor(demandsWith(demands, option), limits);
+    if (best === undefined || RANK[status] < RANK[best]) best = status;
+    if (status === 'open') break;
+  }
+  return best ?? opennessFor(demands, limits);
 }
 
 /** Compares a movement's demands with limits that hold now; rulings are for `fitWith`. */

@@ -18,7 +18,9 @@ import {
   loadLabel,
   mayDo,
   type Movement,
+  opennessWith,
   openOptions,
+  RULINGS,
 } from './index.js';
 
 const valid = {
@@ -165,6 +167,37 @@ describe('limits', () => {
         const before = fitFor(asked, limits);
         expect(rank[fitFor(asked, [...limits, more]).status]).toBeGreaterThanOrEqual(rank[before.status]);
         expect(before.status === 'closed').toBe(limits.some((l) => (asked[l.demand] ?? 0) > l.allowed));
+      }),
+    );
+  });
+
+  test('a library looked over without words gets the answers that have words, whatever is in the room', () => {
+    const option = fc.record(
+      {
+        needs: fc.constantFrom([], [{ item: 'dumbbell' as const, count: 2 }], [{ item: 'barbell' as const, count: 1 }]),
+        demands,
+      },
+      { requiredKeys: ['needs'] },
+    );
+    const movement = fc.record({
+      id: fc.constant('press'),
+      demands,
+      kit: fc.array(option, { maxLength: 3 }),
+      notFor: fc.subarray(['c1', 'c2']),
+      suits: fc.subarray(['c1', 'c2']),
+    });
+    const ruling = fc.record({
+      demand: fc.constantFrom(...RULINGS),
+      allowed: fc.constant(0),
+      reason: fc.constant('why'),
+      condition: fc.constantFrom('c1', 'c2'),
+    });
+    fc.assert(
+      fc.property(movement, fc.array(fc.oneof(limit, ruling), { maxLength: 8 }), fc.boolean(), (one, limits, bells) => {
+        const counts = kitCounts(bells ? [{ item: 'dumbbell', count: 2, kg: 8 }] : []);
+        const { status } = fitWith(one, limits, counts);
+        expect(opennessWith(one, limits, counts)).toBe(status);
+        if (mayDo(one, limits, counts)) expect(status).not.toBe('closed');
       }),
     );
   });
