@@ -2,7 +2,7 @@
  * What a figure proves of its movement: the least of each demand that can be seen in it. Where a movement says less, its figure says why.
  * Thresholds are where a level's sentence begins (library/demands.yaml); what cannot be seen, such as a load or a held breath, is not judged.
  */
-import { type Demand, DEMANDS } from '../movement/vocabulary.js';
+import { type Demand } from '../movement/vocabulary.js';
 import type { Figure, FigureLibrary } from './figure.js';
 import { type Frame, frameAt, type Motion, motionOf } from './motion.js';
 import { axisX, dot, length, minus, type Vec } from './rotation.js';
@@ -173,8 +173,13 @@ export interface SaysLess {
   seen: number;
 }
 
-/** Where a movement's demands fall below what its figure shows, in the order of the demands. */
-export const saysLess = (demands: Proven, seen: Proven): SaysLess[] =>
-  DEMANDS.map((demand) => ({ demand, said: demands[demand] ?? 0, seen: seen[demand] ?? 0 })).filter(
-    (one) => one.said < one.seen,
-  );
+/** Where a movement's demands fall below what its figure shows, in the order in which it is seen. */
+export function saysLess(demands: Proven, seen: Proven): SaysLess[] {
+  const less: SaysLess[] = [];
+  for (const key in seen) {
+    const demand = key as Demand;
+    const [said, shown] = [demands[demand] ?? 0, seen[demand] ?? 0];
+    if (said < shown) less.push({ demand, said, seen: shown });
+  }
+  return less;
+}

@@ -149,15 +149,15 @@ function textBreaches({ how, feel, breath, cautions, cues, faults, dose }: Movem
     const problem = focusProblem(cue);
     if (problem !== undefined) add('focus', `cues[${i}].focus`, `“${cue.text}” ${problem}`);
   });
-  const counted: [path: string, text: string][] = [
-    ['how', how],
-    ['breath', breath],
-    ...cues.map(({ text }, i): [string, string] => [`cues[${i}].text`, text]),
-  ];
-  for (const [path, text] of dose.mode === 'reps' ? counted : []) {
+  const counts = (text: string, path: () => string) => {
     const seconds = countUnlike(text, dose.tempo);
     if (seconds !== undefined)
-      add('count', path, `counts ${seconds} seconds, and no part of the tempo ${dose.tempo} lasts so long: “${text}”`);
+      add('count', path(), `counts ${seconds} seconds, and no part of the tempo ${dose.tempo} lasts so long: “${text}”`);
+  };
+  if (dose.mode === 'reps') {
+    counts(how, () => 'how');
+    counts(breath, () => 'breath');
+    cues.forEach(({ text }, i) => counts(text, () => `cues[${i}].text`));
   }
   if (how === '') add('how', 'how', 'says nothing to somebody who does it alone');
   else {
@@ -171,21 +171,19 @@ function textBreaches({ how, feel, breath, cautions, cues, faults, dose }: Movem
     if (countWords(caution) < LEAST_OF_A_CAUTION)
       add('caution', `cautions[${i}]`, `says neither who should take care nor of what: “${caution}”`);
   });
-  const read: [path: string, text: string | undefined][] = [
-    ['how', how],
-    ['breath', breath],
-    ['feel.expected', feel?.expected],
-    ['feel.stop', feel?.stop],
-    ...cautions.map((text, i): [string, string] => [`cautions[${i}]`, text]),
-    ...cues.map(({ text }, i): [string, string] => [`cues[${i}].text`, text]),
-    ...faults.flatMap(({ corrections }, i) =>
-      corrections.map(({ say }, j): [string, string | undefined] => [`faults[${i}].corrections[${j}].say`, say]),
-    ),
-  ];
-  for (const [path, text] of read) {
+  const reads = (text: string | undefined, path: () => string) => {
     const word = text === undefined ? undefined : jargonIn(text);
-    if (word !== undefined) add('jargon', path, `a client may not know “${word}”: “${text ?? ''}”`);
-  }
+    if (word !== undefined) add('jargon', path(), `a client may not know “${word}”: “${text ?? ''}”`);
+  };
+  reads(how, () => 'how');
+  reads(breath, () => 'breath');
+  reads(feel?.expected, () => 'feel.expected');
+  reads(feel?.stop, () => 'feel.stop');
+  cautions.forEach((text, i) => reads(text, () => `cautions[${i}]`));
+  cues.forEach(({ text }, i) => reads(text, () => `cues[${i}].text`));
+  faults.forEach(({ corrections }, i) =>
+    corrections.forEach(({ say }, j) => reads(say, () => `faults[${i}].corrections[${j}].say`)),
+  );
 }
 
 function faultBreaches(movement: Movement, { kindOf, find, harderThan }: CoachingContext, add: Add): void {
@@ -201,19 +199,19 @@ function faultBreaches(movement: Movement, { kindOf, find, harderThan }: Coachin
       add('severity', `${at}.severity`, `“${fault.name}” is ${fault.severity}, its kind usually ${kind.severity}`);
     if (!fault.corrections.some(({ cueId, say }) => cueId !== undefined || say !== undefined))
       add('spoken-cue', `${at}.corrections`, `nothing is said against “${fault.name}”`);
+    const about = ABOUT[kind?.id.split('-')[0] ?? ''] ?? [];
     fault.corrections.forEach((one, j) => {
-      const path = `${at}.corrections[${j}]`;
-      const cue = movement.cues.find(({ id }) => id === one.cueId);
+      const path = () => `${at}.corrections[${j}]`;
+      const cue = one.cueId === undefined ? undefined : movement.cues.find(({ id }) => id === one.cueId);
       if (cue && !cue.addresses.includes(fault.id))
-        add('link-both-ways', path, `the cue “${cue.text}” does not say that it answers “${fault.name}”`);
+        add('link-both-ways', path(), `the cue “${cue.text}” does not say that it answers “${fault.name}”`);
       wordBreaches(one, path, add);
       const swap = one.swapTo === undefined ? undefined : find(one.swapTo);
-      const about = ABOUT[kind?.id.split('-')[0] ?? ''] ?? [];
       if (
         swap &&
         (about.some((demand) => atLeast(swap, demand) > asks(movement, demand)) || harderThan(movement.id).has(swap.id))
       )
-        add('swap-asks-more', path, `${swap.name} asks more than what it is offered for`);
+        add('swap-asks-more', path(), `${swap.name} asks more than what it is offered for`);
     });
   });
 }
@@ -226,18 +224,18 @@ const atLeast = ({ kit, demands }: Movement, demand: Demand): number => {
 
 const asks = ({ demands }: Pick<Movement, 'demands'>, demand: Demand): number => demands[demand] ?? 0;
 
-function wordBreaches({ kind, say, do: act }: Correction, path: string, add: Add): void {
+function wordBreaches({ kind, say, do: act }: Correction, path: () => string, add: Add): void {
   if (say !== undefined) {
     const words = countWords(say);
     if (words < SPEAKABLE.least || words > SPEAKABLE.most || /^ask (?:for|them|the client)\b/i.test(say))
-      add('speakable', `${path}.say`, `cannot be said to the client as it stands: “${say}”`);
+      add('speakable', `${path()}.say`, `cannot be said to the client as it stands: “${say}”`);
   }
   if (act !== undefined && kind !== 'say' && countWords(act) < LEAST_TO_DO)
-    add('telegram', `${path}.do`, `is too short to be understood: “${act}”`);
+    add('telegram', `${path()}.do`, `is too short to be understood: “${act}”`);
   if (kind !== 'touch')
     for (const text of [say, act])
       if (text !== undefined && TOUCH.test(text))
-        add('touch', path, `lays a hand on the client without being marked as touch: “${text}”`);
+        add('touch', path(), `lays a hand on the client without being marked as touch: “${text}”`);
 }
 
 function linkBreaches(movement: Movement, link: Link, other: Movement | undefined, path: string, add: Add): void {

@@ -19,8 +19,9 @@ const COUNTED = new RegExp(
 
 /** The first number of seconds in a text that no part of a tempo lasts; undefined where all of them fit. A text without any fits. */
 export function countUnlike(text: string, tempo: string): number | undefined {
-  const parts = new Set(parseTempo(tempo));
-  return [...text.matchAll(COUNTED)]
-    .map(([, said = '']) => NUMBERS[said.toLowerCase()] ?? Number(said))
-    .find((seconds) => !parts.has(seconds));
+  for (const [, said = ''] of text.matchAll(COUNTED)) {
+    const seconds = NUMBERS[said.toLowerCase()] ?? Number(said);
+    if (!parseTempo(tempo).includes(seconds)) return seconds;
+  }
+  return undefined;
 }
