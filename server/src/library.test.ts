@@ -75,7 +75,11 @@ describe('a movement of the studio', () => {
       expect((await server.http.get(`/api/library/stills/${file}`).expect(200)).headers['content-type']).toContain(
         'svg',
       );
-    await server.http.get('/api/library/stills/stretch-calf/start.svg').expect(404);
+    const small = await server.http.get('/api/library/stills/goblet-squat/small.webp').expect(200);
+    expect(small.headers['content-type']).toContain('webp');
+    expect((small.body as Buffer).length).toBeLessThan(6_000);
+    for (const none of ['stretch-calf/start.svg', 'nothing/small.webp'])
+      await server.http.get(`/api/library/stills/${none}`).expect(404);
     await server.http.get('/api/library/stills/..%2Fpack.svg').expect(404);
   });
 

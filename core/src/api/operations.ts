@@ -192,6 +192,7 @@ export const OPERATIONS = {
   'GET /library/stills': { answer: items(z.string()).extend({ started: z.array(z.string()) }) },
   'GET /library/stills/{movementId}.svg': { answer: svg },
   'GET /library/stills/{movementId}/start.svg': { answer: svg },
+  'GET /library/stills/{movementId}/small.webp': { answer: { type: 'image/webp' } },
   'GET /library/pack': { query: ['ids'], answer: pack },
   'GET /library/pages': { query: ['ids'], answer: items(movementPage) },
   'GET /library/movements.csv': { query: ['ids'], answer: csv },

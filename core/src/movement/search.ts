@@ -152,11 +152,19 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
   for (const { movements } of ofKind.values()) movements.sort((a, b) => placeOf(a) - placeOf(b));
   const faults = new MiniSearch({ fields: ['name', 'looksLike'], processTerm });
   faults.addAll([...groups].map(([key, group]) => ({ id: key, name: group.name, looksLike: group.looksLike })));
-  const kindsMeant = (words: string): FaultKind[] =>
-    kindFinder
-      .find(words)
-      .filter(({ score }, _, all) => score >= MEANT && score >= BESIDE * (all[0]?.score ?? 0))
-      .map(({ kind }) => kind);
+  // Movements and faults are asked for with the same words, one after the other.
+  let last: { words: string; meant: FaultKind[] } = { words: '', meant: [] };
+  const kindsMeant = (words: string): FaultKind[] => {
+    if (words !== last.words)
+      last = {
+        words,
+        meant: kindFinder
+          .find(words)
+          .filter(({ score }, _, all) => score >= MEANT && score >= BESIDE * (all[0]?.score ?? 0))
+          .map(({ kind }) => kind),
+      };
+    return last.meant;
+  };
   const having = (meant: readonly FaultKind[]): FoundFault[] => meant.flatMap(({ id }) => ofKind.get(id) ?? []);
   const faultsOf = (query: readonly Group[], options: SearchOptions): FoundFault[] =>
     ranked(faults, query, options).flatMap((key) => groups.get(key) ?? []);
@@ -201,15 +209,16 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       const found = meant.length + named.length > 0 ? [...kind, ...named] : faultsOf(query, FORGIVING);
       // A fault by its own name comes first, unless that is the name of its kind.
       const first = exact && kind[0]?.name.toLowerCase() !== said ? [exact] : [];
-      // What a kind already shows is not shown once more.
-      const shown = new Set<string>();
-      return [...new Set([...first, ...found])]
-        .filter(({ movements }) => {
-          const fresh = movements.filter(({ id, faultId }) => !shown.has(`${id}/${faultId}`));
-          for (const { id, faultId } of movements) shown.add(`${id}/${faultId}`);
-          return fresh.length > 0;
-        })
-        .slice(0, most);
+      // What a kind already shows is not shown once more. Every group shares its members, so that they are told apart as they are.
+      const shown = new Set<FoundFault['movements'][number]>();
+      const answer: FoundFault[] = [];
+      for (const one of new Set([...first, ...found])) {
+        if (answer.length === most) break;
+        if (one.movements.every((member) => shown.has(member))) continue;
+        for (const member of one.movements) shown.add(member);
+        answer.push(one);
+      }
+      return answer;
     },
     meant: (words) => kindsMeant(words)[0],
   };

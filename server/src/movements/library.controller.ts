@@ -1,4 +1,4 @@
-import { Controller, Get, Header, Param, Query, Res } from '@nestjs/common';
+import { Controller, Get, Header, Param, Query, Res, StreamableFile } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { cardMarkdown, csvOf, packJsonSchema, packOf } from '@waxwing/core/formats';
 import { underRules } from '@waxwing/core/movement';
@@ -101,6 +101,16 @@ export class LibraryController {
   @ApiOperation({ summary: 'The start of a movement as a picture' })
   startStill(@Param('movementId') movementId: string) {
     return this.picture(movementId, 'start');
+  }
+
+  @Get('library/stills/:movementId/small.webp')
+  @ForEverybody()
+  @Header('Cache-Control', 'private, max-age=3600')
+  @ApiOperation({ summary: 'The telling posture of a movement as a small picture, for a list' })
+  async smallStill(@Param('movementId') movementId: string) {
+    const picture = await this.figures.smallStill(movementId);
+    if (!picture) throw notFound('figure', movementId);
+    return new StreamableFile(picture, { type: 'image/webp' });
   }
 
   @Get('library/pack')

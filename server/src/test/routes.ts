@@ -68,6 +68,7 @@ export const ROUTES: Readonly<Record<string, Rule>> = {
   'GET /api/library/stills': rule('everybody'),
   'GET /api/library/stills/{movementId}.svg': rule('everybody'),
   'GET /api/library/stills/{movementId}/start.svg': rule('everybody'),
+  'GET /api/library/stills/{movementId}/small.webp': rule('everybody'),
   'GET /api/library/pack': rule('trainers'),
   'GET /api/library/pages': rule('everybody'),
   'GET /api/library/movements.csv': rule('trainers'),

@@ -7,7 +7,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 
 import { say } from '../words/say';
 import { FigureDrawing, groundNow } from './figure';
-import { Still } from './still';
+import { LargeStill } from './still';
 import { Strip } from './strip';
 import { useSeconds } from './time';
 import { type Clock, lessMotion, useClock } from './use-clock';
@@ -33,7 +33,7 @@ export function FigurePlayer({ movement, faultId, large = false }: Props) {
   const [muscles, setMuscles] = useState(false);
   const [near, comeNear] = useState(1);
   const clock = useClock(true);
-  if (motion === undefined) return <Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />;
+  if (motion === undefined) return <LargeStill movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />;
   if (motion === null) return <p className="quiet">{say.common.noFigureIsDrawnFor}</p>;
 
   const drawn = movement.faults.filter(({ id }) => id in motion.figure.faults);

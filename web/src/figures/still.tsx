@@ -7,9 +7,18 @@ import { stillsQuery } from '../api/queries';
 type Drawn = Pick<Movement, 'id' | 'drawnAs'>;
 
 export function Still({ movement, className }: { movement: Drawn; className: string }) {
+  return <Shown movement={movement} file="/small.webp" className={className} />;
+}
+
+/** The same as large as is wanted, until the figure itself is here. */
+export function LargeStill({ movement, className }: { movement: Drawn; className: string }) {
+  return <Shown movement={movement} file=".svg" className={className} />;
+}
+
+function Shown({ movement, file, className }: { movement: Drawn; file: string; className: string }) {
   const id = figureIdOf(movement);
   const drawn = useQuery(stillsQuery).data?.drawn.has(id);
-  return drawn ? <Picture file={`${id}.svg`} className={className} /> : <span className={className} />;
+  return drawn ? <Picture file={`${id}${file}`} className={className} /> : <span className={className} />;
 }
 
 /** The start of a rep and its far end beside each other; of a hold the one posture. Nothing where there is no figure. */

@@ -4,7 +4,6 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { becauseWords } from '@waxwing/core/formats';
 import { familiesOf, type Family } from '@waxwing/core/ladder';
 import {
-  type FoundFault,
   HOUSEHOLD,
   KIT_ITEMS,
   kitCounts,
@@ -30,7 +29,7 @@ import { usePlainLinks } from '../shell/use-plain-links';
 import { useSetParam } from '../shell/use-set-param';
 import { FitMark } from '../words/fit-mark';
 import { say } from '../words/say';
-import { useFinder } from './use-finder';
+import { type FaultAnswer, useFinder } from './use-finder';
 import { type Asked, NotAsked, useStanding } from './use-standing';
 
 const NONE: readonly MovementSummary[] = [];
@@ -368,7 +367,7 @@ const CALM_MS = 400;
 const BETWEEN_MS = 120;
 const MOST_PICTURED = 4;
 
-const seenIn = ({ movements }: FoundFault, byId: ReadonlyMap<string, MovementSummary>) =>
+const seenIn = ({ movements }: FaultAnswer, byId: ReadonlyMap<string, MovementSummary>) =>
   movements.flatMap(({ id, faultId }) => {
     const movement = byId.get(id);
     return movement ? [{ movement, faultId }] : [];
@@ -390,7 +389,7 @@ const Faults = memo(function Faults({
   faults,
   byId,
 }: {
-  faults: readonly FoundFault[];
+  faults: readonly FaultAnswer[];
   byId: ReadonlyMap<string, MovementSummary>;
 }) {
   const follow = usePlainLinks();
@@ -420,8 +419,8 @@ const Faults = memo(function Faults({
                     {byId.get(id)?.name}
                   </a>
                 ))}
-                {fault.movements.length > MOST_NAMED && (
-                  <span className="quiet">{say.library.andMoreMovements(fault.movements.length - MOST_NAMED)}</span>
+                {fault.total > MOST_NAMED && (
+                  <span className="quiet">{say.library.andMoreMovements(fault.total - MOST_NAMED)}</span>
                 )}
               </p>
             </div>

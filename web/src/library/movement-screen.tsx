@@ -28,7 +28,7 @@ import { lazy, type ReactNode, Suspense, useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 
 import { faultKindsQuery, movementQuery, movementsQuery, stillsQuery } from '../api/queries';
-import { Still } from '../figures/still';
+import { LargeStill } from '../figures/still';
 import { PageHead } from '../shell/page';
 import { Await } from '../shell/states';
 import { dayWords } from '../words/dates';
@@ -95,7 +95,7 @@ function MovementArticle({ page }: { page: MovementPage }) {
       )}
       <div className={`grid gap-x-7 gap-y-4 ${drawn === false ? '' : 'lg:grid-cols-[24rem_1fr]'}`}>
         {drawn !== false && (
-          <Suspense fallback={<Still movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />}>
+          <Suspense fallback={<LargeStill movement={movement} className="block h-72 w-full lg:h-[26.25rem]" />}>
             <FigurePlayer key={faultId} movement={movement} faultId={faultId} />
           </Suspense>
         )}

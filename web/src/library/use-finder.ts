@@ -4,7 +4,9 @@ import { type Remote, wrap } from 'comlink';
 import { useLayoutEffect, useState } from 'react';
 
 import { libraryKeys } from '../api/keys';
-import type { Finder, Found } from '../workers/finder.worker';
+import type { FaultAnswer, Finder, Found } from '../workers/finder.worker';
+
+export type { FaultAnswer };
 
 let finder: Remote<Finder> | undefined;
 

@@ -9,11 +9,19 @@ export interface Found {
   movements: string[];
   /** How many match in all. */
   total: number;
-  faults: FoundFault[];
+  faults: FaultAnswer[];
+}
+
+/** A fault with the first of the movements that have it, and how many have it in all. */
+export interface FaultAnswer extends FoundFault {
+  total: number;
 }
 
 /** Nobody reads further down than this; sending and drawing more would take longer than a keystroke may. */
 const MOST = 120;
+
+/** Movements of a fault that are named or looked through for a picture; a usual one is in thousands. */
+const MOST_OF_FAULT = 40;
 
 /** Names searched for once the index stands. */
 const WARMING = 8;
@@ -32,7 +40,16 @@ const finder = {
   },
   find(words: string): Found {
     const { ids, total } = finding?.movements(words, MOST) ?? { ids: [], total: 0 };
-    return { movements: ids, total, faults: finding?.faults(words) ?? [] };
+    const faults = finding?.faults(words) ?? [];
+    return {
+      movements: ids,
+      total,
+      faults: faults.map((fault) => ({
+        ...fault,
+        movements: fault.movements.slice(0, MOST_OF_FAULT),
+        total: fault.movements.length,
+      })),
+    };
   },
 };
 
