@@ -57,7 +57,8 @@ async function buildApp(
   webFolder: string | undefined,
 ): Promise<NestExpressApplication> {
   // One address, one route: what the walls look for by its path is not to be had under another.
-  const plain = express().set('case sensitive routing', true);
+  // No answer is kept by a browser, but what says so itself: a fingerprint of each would only be work.
+  const plain = express().set('case sensitive routing', true).set('etag', false);
   const app = await NestFactory.create<NestExpressApplication>(
     AppModule.on(config, folder),
     new ExpressAdapter(plain),

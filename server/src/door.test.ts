@@ -1,5 +1,6 @@
 /** The door: who comes in, what each may see, and what a stranger may not; over real HTTPS, as another device has it. */
 import { once } from 'node:events';
+import { type AddressInfo, connect as plainConnect } from 'node:net';
 import { connect } from 'node:tls';
 
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -304,6 +305,40 @@ describe('coming in', () => {
     expect(await stranger.signIn('ada')).toBe(204);
     for (const name of ['ben', 'Maren'])
       await server.http.post('/api/door/sign-in').send({ name, passphrase: PASSPHRASE }).expect(204);
+  });
+
+  test('many addresses together neither get far nor lock the owner out', async () => {
+    const studio = await startServer();
+    await studio.http.post('/api/door/begin').send({ name: 'Maren', passphrase: PASSPHRASE, open: false }).expect(200);
+    studio.config.proxy = new URL('https://studio.example');
+    await studio.restart();
+    const tried = async (address: string, passphrase = 'not the passphrase') =>
+      (
+        await studio.http
+          .post('/api/door/sign-in')
+          .set({ Host: 'studio.example', 'X-Forwarded-For': address })
+          .send({ name: 'Maren', passphrase })
+      ).status;
+    const statuses: number[] = [];
+    for (let i = 1; i <= 20; i += 1) for (let n = 0; n < 4; n += 1) statuses.push(await tried(`10.0.0.${i}`));
+    // Thirty free ones; then one more in the eighth address's hands, and one for each of the twelve that had none.
+    expect(statuses.filter((status) => status === 401)).toHaveLength(30 + 1 + 12);
+    expect(await tried('10.0.1.1', PASSPHRASE)).toBe(204);
+    // One network of IPv6 is one address, however many it has.
+    const six = await Promise.all(['1', '2', '3'].map((end) => tried(`2001:db8:1:2::${end}`)));
+    expect(six.filter((status) => status === 401)).toHaveLength(1);
+    await studio.stop();
+  });
+
+  test('what came through a proxy that nobody told of is not the machine itself, whether or not it says so', async () => {
+    for (const header of ['X-Real-IP', 'Via', 'X-Forwarded-Port'])
+      expect((await server.http.get('/api/door').set(header, '1')).status).toBe(403);
+    const { port } = server.app.getHttpServer().address() as AddressInfo;
+    const socket = plainConnect({ port, host: '127.0.0.1' });
+    socket.write(`GET /api/door HTTP/1.0\r\nHost: 127.0.0.1:${port}\r\n\r\n`);
+    const [answer] = (await once(socket, 'data')) as [Buffer];
+    expect(answer.toString()).toMatch(/^HTTP\/1\.1 403/);
+    socket.destroy();
   });
 
   test('passphrases that anybody would guess are refused by field', async () => {

@@ -6,7 +6,7 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 
 import type { Config } from './config.js';
-import { FORWARDED, whereFrom } from './door/where-from.js';
+import { cameThroughProxy, whereFrom } from './door/where-from.js';
 import { asHost, ownAddresses, ownNames } from './network/addresses.js';
 import { problemBody } from './problems/problem.js';
 
@@ -76,7 +76,7 @@ export function security(config: Config) {
     const api = request.path.startsWith('/api/');
     if (!isOurs(request, config) || (foreign && changes) || (site === 'cross-site' && (changes || api)))
       return refuse(response, 403, 'This request comes from another site.');
-    if (!config.proxy && FORWARDED.some((header) => request.headers[header] !== undefined))
+    if (!config.proxy && cameThroughProxy(request))
       return refuse(
         response,
         403,

@@ -1,8 +1,10 @@
 /**
- * How often somebody may try a secret. Counted by address and account together, so that nobody far away can lock the owner out of their own
- * machine; by address alone against one who tries many names; and by account over all other machines together.
+ * How often somebody may try a secret. Counted by address and account together, and by address alone against one who tries many names. What
+ * fails at an account from all addresses together makes no one wait who has not failed: it would lock the owner out of their own studio. It
+ * only takes away the free tries, so that many addresses get no more of them than one.
  */
 import { Injectable } from '@nestjs/common';
+import { ipKeyGenerator } from 'express-rate-limit';
 
 import { ProblemException } from '../problems/problem.js';
 
@@ -21,9 +23,10 @@ const [FIRST_WAIT, LONGEST_WAIT] = [15, 900];
 const LONGEST_HERE = 15;
 /** Tries are forgotten after an hour without one. */
 const FORGOTTEN_MS = 3_600_000;
-/** From one address against many names, and from everywhere against one. */
+/** From one address against many names. */
 const FREE_OF_ADDRESS = 20;
-const FREE_OF_ACCOUNT = 50;
+/** From here on, failed at one account from everywhere, every failure at it is followed by a wait. */
+const MANY = 30;
 const MOST_KNOWN = 10_000;
 
 export interface Attempt {
@@ -49,8 +52,7 @@ export class Attempts {
     const wait = Math.max(0, ...counters.map(({ key }) => (this.tries.get(key)?.openAt ?? 0) - now));
     if (wait > 0) throw tooMany(Math.ceil(wait / 1000));
     for (const { key, free, longest } of counters) {
-      const known = this.tries.get(key);
-      const failed = known && now - known.last < FORGOTTEN_MS ? known.failed + 1 : 1;
+      const failed = this.failedAt(key, now) + 1;
       const waits = failed < free ? 0 : Math.min(longest, FIRST_WAIT * 2 ** (failed - free));
       this.tries.delete(key);
       this.tries.set(key, { failed, openAt: now + waits * 1000, last: now });
@@ -72,12 +74,21 @@ export class Attempts {
     }
   }
 
+  private failedAt(key: string, now: number): number {
+    const known = this.tries.get(key);
+    return known && now - known.last < FORGOTTEN_MS ? known.failed : 0;
+  }
+
   private countersOf({ address, at, here }: Attempt): { key: string; free: number; longest: number }[] {
     const longest = here ? LONGEST_HERE : LONGEST_WAIT;
+    // Whoever has one address of IPv6 has all of its network's. Who is at the machine itself waits for nobody else's tries.
+    const from = here ? 'here' : ipKeyGenerator(address);
+    const everywhere = ` ${at}`;
+    const pressed = !here && this.failedAt(everywhere, Date.now()) >= MANY;
     return [
-      { key: `${address} ${at}`, free: FREE, longest },
-      { key: address, free: FREE_OF_ADDRESS, longest },
-      ...(here ? [] : [{ key: ` ${at}`, free: FREE_OF_ACCOUNT, longest }]),
+      { key: `${from} ${at}`, free: pressed ? 1 : FREE, longest },
+      { key: from, free: FREE_OF_ADDRESS, longest },
+      ...(here ? [] : [{ key: everywhere, free: Infinity, longest }]),
     ];
   }
 }

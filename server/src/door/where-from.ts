@@ -13,7 +13,22 @@ export interface WhereFrom {
   secure: boolean;
 }
 
-export const FORWARDED = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'forwarded'] as const;
+/** What proxies add of themselves; no browser sends any of it. */
+const FORWARDED = [
+  'forwarded',
+  'via',
+  'x-client-ip',
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-port',
+  'x-forwarded-proto',
+  'x-forwarded-server',
+  'x-real-ip',
+];
+
+/** Whether a request shows that it came through a proxy. Many that add nothing speak HTTP/1.0 on the way on, which no browser does. */
+export const cameThroughProxy = ({ headers, httpVersion }: Request): boolean =>
+  httpVersion === '1.0' || FORWARDED.some((header) => headers[header] !== undefined);
 
 /** Headers of a proxy count only where one is told of; then nobody is on the machine itself, because everybody seems to be. */
 export function whereFrom(request: Request, { proxy }: Pick<Config, 'proxy'>): WhereFrom {
