@@ -5,9 +5,9 @@ import type { ClientFile, OutboxMessage, Sheet } from '@waxwing/core/formats';
 import type { Plan, PlanSummary, StoredPlan } from '@waxwing/core/planning';
 import type { SessionEvent, SessionView } from '@waxwing/core/session';
 import Database from 'better-sqlite3';
-import type request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 
+import { bytes } from './test/bytes.js';
 import { lane, planFor } from './test/plans.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
@@ -362,14 +362,6 @@ describe('a client file', () => {
     expect(((await server.http.get(`/api/clients/${ada.id}`)).body as Client).version).toBe(1);
   });
 });
-
-/** The raw bytes of an answer. */
-function bytes(response: request.Response, done: (error: Error | null, body: Buffer) => void): void {
-  const chunks: Buffer[] = [];
-  const stream = response as unknown as NodeJS.ReadableStream;
-  stream.on('data', (chunk: Buffer) => chunks.push(chunk));
-  stream.on('end', () => done(null, Buffer.concat(chunks)));
-}
 
 describe('doses as trainers give them', () => {
   const [first, second] = ['goblet-squat', 'forearm-plank'];

@@ -1,11 +1,12 @@
 /** What is noted of people's health lies sealed: on the disk, in backups, and in what a thief copies. */
-import { randomBytes } from 'node:crypto';
+import { createCipheriv, randomBytes } from 'node:crypto';
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import type { Client } from '@waxwing/core/client';
+import type { Plan } from '@waxwing/core/planning';
 import Database from 'better-sqlite3';
 import * as fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
@@ -13,31 +14,49 @@ import { v7 as uuidv7 } from 'uuid';
 import { makeBackup, restoreBackup } from './backups/backup-file.js';
 import { StartError } from './config.js';
 import { sealStudio } from './sealed/seal-studio.js';
-import { Sealer } from './sealed/sealer.js';
+import { keyName, Sealer } from './sealed/sealer.js';
+import { bytes } from './test/bytes.js';
+import { planFor } from './test/plans.js';
 import { startServer, type StudioServer } from './test/studio-server.js';
 
 const NOTED = {
+  about: 'retired boatbuilder with a bad knee',
+  goal: 'wants to carry the grandson again',
+  email: 'joaquim@slate-quay.example',
+  bodyKg: 83.4375,
   healthNote: 'takes anticoagulants since May',
   note: 'is in the middle of a divorce',
   limits: [{ demand: 'deep-knee-bend', allowed: 1, reason: 'meniscus torn in spring' }],
   readiness: { on: '2026-11-01', yes: ['heart'], clearedOn: null, clearedBy: 'Doctor Marl of the quay' },
 };
-const WORDS = ['anticoagulants', 'divorce', 'meniscus', 'Doctor Marl', '"heart"'];
+const WORDS = [
+  ...['anticoagulants', 'divorce', 'meniscus', 'Doctor Marl', '"heart"'],
+  ...['boatbuilder', 'grandson', 'slate-quay', '83.4375'],
+];
+
+/** As versions before the binding to rows did it. */
+function sealedByColumn(key: Buffer, text: string, where: string): string {
+  const start = randomBytes(12);
+  const cipher = createCipheriv('aes-256-gcm', key, start).setAAD(Buffer.from(where));
+  const sealed = Buffer.concat([start, cipher.update(text, 'utf8'), cipher.final(), cipher.getAuthTag()]);
+  return `sealed:${keyName(key)}:${sealed.toString('base64')}`;
+}
 
 test('what is sealed opens with its key, in its place, and unchanged', () => {
   const text = fc.string({ unit: 'binary', maxLength: 200 });
   fc.assert(
     fc.property(text, fc.nat(), (plain, at) => {
       const [old, next, other] = [randomBytes(32), randomBytes(32), randomBytes(32)];
-      const sealed = new Sealer([old]).seal(plain, 'clients.note');
-      expect(new Sealer([next, old]).open(sealed, 'clients.note')).toBe(plain);
-      expect(new Sealer([other]).open(sealed, 'clients.note')).toBeUndefined();
-      expect(new Sealer([old]).open(sealed, 'clients.healthNote')).toBeUndefined();
+      const sealed = new Sealer([old]).seal(plain, 'clients.note', 'a');
+      expect(new Sealer([next, old]).open(sealed, 'clients.note', 'a')).toBe(plain);
+      expect(new Sealer([other]).open(sealed, 'clients.note', 'a')).toBeUndefined();
+      expect(new Sealer([old]).open(sealed, 'clients.healthNote', 'a')).toBeUndefined();
+      expect(new Sealer([old]).open(sealed, 'clients.note', 'b')).toBeUndefined();
       const bytes = Buffer.from(sealed.split(':')[2] ?? '', 'base64');
       const i = at % bytes.length;
       bytes[i] = (bytes[i] ?? 0) ^ 1;
       const changed = [...sealed.split(':').slice(0, 2), bytes.toString('base64')].join(':');
-      expect(new Sealer([old]).open(changed, 'clients.note')).toBeUndefined();
+      expect(new Sealer([old]).open(changed, 'clients.note', 'a')).toBeUndefined();
     }),
     { numRuns: 100 },
   );
@@ -57,6 +76,8 @@ describe('a studio', () => {
       .filter((entry) => entry.isFile())
       .map(({ parentPath, name }) => join(parentPath, name))
       .filter((file) => readFileSync(file).includes(words));
+
+  const outboxWith = (words: string): string[] => filesWith(words).filter((file) => file.includes('outbox'));
 
   test('shows none of it in any of its files, and all of it to who may read it, after a restart as well', async () => {
     for (const words of WORDS) expect(filesWith(words)).toEqual([]);
@@ -145,6 +166,101 @@ describe('a studio', () => {
     expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);
   });
 
+  test('shows nothing of what its plans say in words, in its programmes neither, and finds and changes them as ever', async () => {
+    const words = ['Knees of Joaquim', 'until the scan is back', 'since the slipway', 'though the hip ached'];
+    const [name = '', note = '', why = '', changed = ''] = words;
+    const other = await server.client('Tove');
+    const plan = planFor([client.id, other.id], ['goblet-squat'], { name, note });
+    for (const { items } of plan.blocks)
+      for (const { lanes } of items) for (const one of lanes) one.why = [{ code: 'written', words: why }];
+    const kept = await server.keep(plan);
+    const session = (
+      await server.http
+        .post('/api/sessions')
+        .send({ clientIds: [client.id, other.id], planId: kept.id, startedAt: new Date().toISOString() })
+        .expect(201)
+    ).body as { id: string; startedAt: string };
+    const at = { sessionId: session.id, clientId: client.id, counter: 1, at: session.startedAt };
+    const event = { id: uuidv7(), ...at, type: 'movement-started', data: { movementId: 'box-squat', why: changed } };
+    await server.http
+      .post(`/api/sessions/${session.id}/events`)
+      .send({ events: [event] })
+      .expect(200);
+    for (const one of words) expect(filesWith(one)).toEqual([]);
+    await server.restart();
+    expect((await server.http.get(`/api/plans/${kept.id}`).expect(200)).body).toMatchObject(plan);
+    const listed = (await server.http.get(`/api/plans?clientId=${client.id}`).expect(200)).body as { items: object[] };
+    expect(listed.items).toEqual([expect.objectContaining({ name })]);
+    const run = (await server.http.get(`/api/sessions/${session.id}`).expect(200)).body as {
+      programme: object;
+      events: object[];
+    };
+    expect(run).toMatchObject({ programme: { plan }, events: [event] });
+    // Somebody goes, and what was said of the other stays.
+    await server.http.delete(`/api/clients/${other.id}`).send({ name: 'Tove' }).expect(204);
+    const left = (await server.http.get(`/api/plans/${kept.id}`).expect(200)).body as Plan;
+    expect(left).toMatchObject({ name, note, clientIds: [client.id] });
+    expect(left.blocks[0]?.items[0]?.lanes.map((one) => one.why)).toEqual([[{ code: 'written', words: why }]]);
+    for (const one of words) expect(filesWith(one)).toEqual([]);
+  });
+
+  test('shows nothing of a message that waits, of an earlier version neither, and gives it out plain', async () => {
+    const plan = await server.keep(planFor([client.id], ['push-up'], { name: 'Knees of Joaquim' }));
+    const sent = await server.http.post(`/api/plans/${plan.id}/send`).send({ clientId: client.id }).expect(201);
+    const { name } = sent.body as { name: string };
+    const taken = async () =>
+      ((await server.http.get(`/api/outbox/${name}`).buffer(true).parse(bytes).expect(200)).body as Buffer).toString();
+    const message = await taken();
+    expect(message).toContain('Subject: Knees of Joaquim');
+    for (const words of ['Knees of Joaquim', 'slate-quay', client.id]) expect(outboxWith(words)).toEqual([]);
+    const path = join(server.config.dataFolder, 'outbox', name);
+    writeFileSync(path, message);
+    await server.restart();
+    expect(outboxWith('Knees of Joaquim')).toEqual([]);
+    expect(await taken()).toBe(message);
+    await server.http.delete(`/api/clients/${client.id}`).send({ name: 'Joaquim' }).expect(204);
+    expect(readdirSync(join(server.config.dataFolder, 'outbox'))).toEqual([]);
+  });
+
+  test('takes nothing that was sealed of somebody else, or in another place', async () => {
+    const other = await server.client('Tove', { healthNote: 'nothing to note', goal: 'a handstand' });
+    const db = new Database(server.database);
+    const [mine, hers] = ['goal', 'healthNote'].map((column) => {
+      const of = db.prepare<[string], string>(`SELECT ${column} FROM clients WHERE id = ?`).pluck();
+      return [of.get(client.id), of.get(other.id)] as const;
+    });
+    const put = (column: string, value: string | undefined, id: string) =>
+      db.prepare(`UPDATE clients SET ${column} = ? WHERE id = ?`).run(value, id);
+    put('healthNote', hers?.[1], client.id);
+    expect((await server.http.get(`/api/clients/${client.id}`)).status).toBe(500);
+    put('healthNote', hers?.[0], client.id);
+    put('goal', hers?.[0], client.id);
+    expect((await server.http.get(`/api/clients/${client.id}`)).status).toBe(500);
+    put('goal', mine?.[0], client.id);
+    db.close();
+    expect((await server.http.get(`/api/clients/${client.id}`).expect(200)).body).toMatchObject(NOTED);
+  });
+
+  test('that an earlier version sealed by column alone is bound to its rows at the next start, and no other text is taken after', async () => {
+    const [name = ''] = readdirSync(server.config.keys.folder);
+    const key = Buffer.from(readFileSync(join(server.config.keys.folder, name), 'utf8'), 'base64');
+    const earlier = sealedByColumn(key, 'had a pacemaker fitted', 'clients.healthNote');
+    const put = (form: number) => {
+      const db = new Database(server.database);
+      db.prepare('UPDATE clients SET healthNote = ?').run(earlier);
+      db.prepare('UPDATE meta SET sealForm = ?').run(form);
+      db.pragma('wal_checkpoint(TRUNCATE)');
+      db.close();
+    };
+    put(1);
+    await server.restart();
+    const read = () => server.http.get(`/api/clients/${client.id}`);
+    expect((await read().expect(200)).body).toMatchObject({ healthNote: 'had a pacemaker fitted' });
+    put(2);
+    await server.restart();
+    expect((await read()).status).toBe(500);
+  });
+
   test('does not start without its key, changes nothing then, and says what to do', async () => {
     const [name = ''] = readdirSync(server.config.keys.folder);
     const key = join(server.config.keys.folder, name);
@@ -190,7 +306,7 @@ describe('a studio', () => {
     const db = new Database(join(studio, 'waxwing.sqlite'), { readonly: true });
     const sealed = db.prepare('SELECT healthNote FROM clients').pluck().get() as string;
     db.close();
-    expect(sealer.open(sealed, 'clients.healthNote')).toBe(NOTED.healthNote);
+    expect(sealer.open(sealed, 'clients.healthNote', client.id)).toBe(NOTED.healthNote);
     rmSync(elsewhere, { recursive: true });
   });
 

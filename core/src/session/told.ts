@@ -7,9 +7,12 @@ import { withoutWords } from '../planning/told.js';
 import type { SessionEvent } from './events.js';
 import type { Programme } from './run.js';
 
-/** Pain, private notes, and why something was done despite a limit. */
+/** Pain, private notes, and why something was done or changed, such as despite a limit. */
 export const isTold = ({ type, data }: SessionEvent): boolean =>
-  type === 'pain-reported' || type === 'note-written' || (typeof data === 'object' && 'despite' in data);
+  type === 'pain-reported' ||
+  type === 'note-written' ||
+  ('despite' in data && data.despite !== undefined) ||
+  ('why' in data && data.why !== null);
 
 /** What stands where words were kept for those who train somebody. */
 const KEPT_WORDS = 'Kept for the trainer.';

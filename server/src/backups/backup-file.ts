@@ -106,14 +106,17 @@ export interface Lock {
 
 /** From a passphrase to a key, slowly: scrypt as OWASP gives it for 2^17. */
 const keyFrom = (passphrase: string, salt: Buffer): Sealer =>
-  new Sealer([scryptSync(passphrase.normalize('NFC'), salt, KEY_BYTES, { N: 2 ** 17, r: 8, p: 1, maxmem: 2 ** 28 })]);
+  new Sealer(
+    [scryptSync(passphrase.normalize('NFC'), salt, KEY_BYTES, { N: 2 ** 17, r: 8, p: 1, maxmem: 2 ** 28 })],
+    true,
+  );
 
 /** @throws StartError where there is no key */
 function layKeyIn(db: Database.Database, { keys, passphrase }: Lock): void {
   const found = keysIn(keys, studioIn(db));
   if (!found) throw new StartError('There is no key of this studio here: start Waxwing once first.');
   const salt = randomBytes(16);
-  const text = keyFrom(passphrase, salt).seal(found.map((key) => key.toString('base64')).join(), 'backup');
+  const text = keyFrom(passphrase, salt).seal(found.map((key) => key.toString('base64')).join(), 'backup', 'key');
   db.exec('CREATE TABLE backup_key (salt BLOB NOT NULL, text TEXT NOT NULL)');
   db.prepare('INSERT INTO backup_key (salt, text) VALUES (?, ?)').run(salt, text);
 }
@@ -134,7 +137,7 @@ function takeKey(db: Database.Database, { keys, passphrase }: Lock): void {
         'This backup has its key in it, behind a passphrase: set WAXWING_PASSPHRASE, and try again.',
       );
     const { salt, text } = db.prepare('SELECT salt, text FROM backup_key').get() as { salt: Buffer; text: string };
-    const plain = keyFrom(passphrase, salt).open(text, 'backup');
+    const plain = keyFrom(passphrase, salt).open(text, 'backup', 'key');
     if (plain === undefined) throw new StartError('This is not the passphrase of this backup. Nothing was changed.');
     keepKeys(
       keys,

@@ -2,7 +2,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
@@ -14,7 +14,8 @@ import { eraseClient } from '../clients/erase.js';
 import { prepared } from '../database/connection.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { Writer } from '../database/writer.js';
-import { removeMessagesOf } from '../plans/messages.js';
+import { openedFile, removeMessagesOf } from '../plans/messages.js';
+import type { Sealer } from '../sealed/sealer.js';
 import { ASIDE } from './backup-file.js';
 
 const NAME = /^waxwing-(\d{4}-\d{2}-\d{2})\.backup$/;
@@ -70,7 +71,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     for (const name of readdirSync(this.folder.path).filter((one) => one.startsWith(ASIDE))) {
       const aside = new StudioFolder(join(this.folder.path, name));
       if (existsSync(aside.database)) this.eraseIn(aside.database, clientId);
-      await removeMessagesOf(aside.path, clientId);
+      await removeMessagesOf({ outbox: aside.outbox, sealer: this.folder.sealer }, clientId);
     }
   }
 
@@ -80,7 +81,8 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
       const db = prepared(new Database(file));
       try {
         db.transaction(() => {
-          if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get()) eraseMessages(db, clientId);
+          if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get())
+            eraseMessages(db, clientId, this.folder.sealer);
           eraseClient(new Writer(db, this.database, this.folder.sealer), clientId);
         })();
       } finally {
@@ -124,13 +126,13 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
 }
 
 /** Messages that were laid into a backup. */
-function eraseMessages(db: Database.Database, clientId: string): void {
+function eraseMessages(db: Database.Database, clientId: string, sealer: Sealer): void {
   const messages = db.prepare(`SELECT path, bytes FROM backup_files WHERE path LIKE 'outbox/%.json'`).all() as {
     path: string;
     bytes: Buffer;
   }[];
   for (const { path, bytes } of messages)
-    if (bytes.includes(clientId))
+    if (openedFile(sealer, basename(path), bytes)?.includes(clientId))
       db.prepare('DELETE FROM backup_files WHERE path IN (?, ?)').run(path, path.replace(/json$/, 'eml'));
 }
 

@@ -9,7 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 
 import { BackupsService } from '../backups/backups.service.js';
 import { DamageService } from '../database/damage.service.js';
-import { isWhole, parsed } from '../database/json-column.js';
+import { isWhole } from '../database/json-column.js';
 import { StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
@@ -19,6 +19,7 @@ import { removeMessagesOf } from '../plans/messages.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
 import { planColumns } from '../plans/plan-columns.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
+import { openedFrom } from '../sealed/columns.js';
 import { eventText } from '../sealed/sealed-event.js';
 import { SessionEntity } from '../sessions/session.entities.js';
 import { ClientEntity } from './client.entity.js';
@@ -70,7 +71,7 @@ export class ClientFilesService {
       client,
       sessions: rows.map(({ programme, ...session }) => ({
         ...session,
-        programme: partOf(programme, id),
+        programme: partOf(this.programmeIn(session.id, programme), id),
         events: (bySession.get(session.id) ?? []).sort(byClock),
       })),
       plans: plans.filter(isWhole).map(({ document }) => planOf(document, id)),
@@ -111,6 +112,12 @@ export class ClientFilesService {
     if (problems.length > 0) throw invalid(problems.slice(0, 50));
   }
 
+  /** The programme of a session; undefined where there is none, or it is damaged. */
+  private programmeIn(id: string, text: string | null): Programme | undefined {
+    if (text === null) return undefined;
+    return openedFrom(this.folder.sealer, text, 'sessions', 'programme', { id }) as Programme | undefined;
+  }
+
   /**
    * Deletes a client and everything that is only theirs: here, in the messages that wait, and in the backups that are kept.
    * @throws 404, 422 when the typed name is another
@@ -125,14 +132,13 @@ export class ClientFilesService {
       audited(writer, { ...by, action: 'client-erased', clientId: id, fields: ['all'] });
     });
     this.gate.scrub();
-    await removeMessagesOf(this.folder.path, id);
+    await removeMessagesOf(this.folder, id);
     await this.backups.erase(id);
   }
 }
 
 /** A client's part of a programme; null where they have none in it any more. */
-function partOf(programme: string | null, clientId: string): Programme | null {
-  const kept = programme === null ? undefined : (parsed(programme) as Programme | undefined);
+function partOf(kept: Programme | undefined, clientId: string): Programme | null {
   if (!kept?.plan.clientIds.includes(clientId)) return null;
   return { ...kept, plan: planOf(kept.plan, clientId), rotations: {} };
 }
@@ -148,13 +154,9 @@ function bringBack(
   const here = writer.get<{ programme: string | null }>('SELECT programme FROM sessions WHERE id = ?', id);
   if (!here) writer.insert(SessionEntity, { id, startedAt, finishedAt, programme, place: 0, digested: 0 });
   else if (programme && here.programme !== null) {
-    const kept = parsed(here.programme) as Programme | undefined;
+    const kept = openedFrom(writer.sealer, here.programme, 'sessions', 'programme', { id }) as Programme | undefined;
     if (kept && !kept.plan.clientIds.includes(clientId))
-      writer.run(
-        'UPDATE sessions SET programme = ? WHERE id = ?',
-        JSON.stringify({ ...kept, plan: planJoined(kept.plan, programme.plan) }),
-        id,
-      );
+      writer.update(SessionEntity, { id }, { programme: { ...kept, plan: planJoined(kept.plan, programme.plan) } });
   }
   writer.run('INSERT INTO session_clients (sessionId, clientId) VALUES (?, ?)', id, clientId);
   events.forEach((event, e) => {

@@ -2,9 +2,9 @@
 import { type Plan, planWithout } from '@waxwing/core/planning';
 import type { Programme } from '@waxwing/core/session';
 
-import { parsed } from '../database/json-column.js';
 import type { Writer } from '../database/writer.js';
 import { planColumns } from '../plans/plan-columns.js';
+import { openedFrom, type Row, sealedFor, sealedIn } from '../sealed/columns.js';
 import { forgetDigests } from '../sessions/digests.service.js';
 
 export function eraseClient(writer: Writer, id: string): void {
@@ -33,10 +33,12 @@ export function eraseClient(writer: Writer, id: string): void {
       writer.run('DELETE FROM sessions WHERE id = ?', sessionId);
       writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', sessionId, at);
     } else if (programme !== null) {
-      const kept = parsed(programme) as Programme | undefined;
+      const at = ['sessions', 'programme', { id: sessionId }] as const;
+      const kept = openedFrom(writer.sealer, programme, ...at) as Programme | undefined;
       const plan = kept && planWithout(kept.plan, id);
       const left = kept && plan ? JSON.stringify({ ...kept, plan, rotations: {} }) : null;
-      writer.run('UPDATE sessions SET programme = ? WHERE id = ?', left, sessionId);
+      const lies = left && asBefore(writer, programme, left, ...at);
+      writer.run('UPDATE sessions SET programme = ? WHERE id = ?', lies, sessionId);
     }
   }
   const plans = writer.all<{ id: string; document: string; version: number }>(
@@ -45,17 +47,17 @@ export function eraseClient(writer: Writer, id: string): void {
     id,
   );
   for (const { id: planId, document, version } of plans) {
-    const left = planWithout(JSON.parse(document) as Plan, id);
+    const at = ['plans', 'document', { id: planId }] as const;
+    const plan = openedFrom(writer.sealer, document, ...at) as Plan | undefined;
+    const left = plan && planWithout(plan, id);
     if (!left) {
       writer.run('DELETE FROM plans WHERE id = ?', planId);
       continue;
     }
-    const { name, updatedAt } = planColumns(left);
     writer.run(
-      'UPDATE plans SET document = ?, name = ?, updatedAt = ?, version = ? WHERE id = ?',
-      JSON.stringify(left),
-      name,
-      updatedAt,
+      'UPDATE plans SET document = ?, updatedAt = ?, version = ? WHERE id = ?',
+      asBefore(writer, document, JSON.stringify(left), ...at),
+      planColumns(left).updatedAt,
       version + 1,
       planId,
     );
@@ -66,3 +68,7 @@ export function eraseClient(writer: Writer, id: string): void {
   writer.run('DELETE FROM clients WHERE id = ?', id);
   writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
 }
+
+/** A backup of an earlier version has it plain, and its migrations read it: what lay sealed lies sealed again, and what lay plain plain. */
+const asBefore = (writer: Writer, before: string, plain: string, table: string, column: string, row: Row): string =>
+  sealedIn(before, table, column) === undefined ? plain : sealedFor(writer.sealer, plain, table, column, row);

@@ -5,6 +5,7 @@ import type { SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
 
 import { ProblemException } from '../problems/problem.js';
+import { plainFrom } from '../sealed/columns.js';
 import { eventFrom } from '../sealed/sealed-event.js';
 import { StudioFolder } from './studio-folder.js';
 
@@ -36,7 +37,10 @@ export class DamageService implements OnModuleInit {
       const rows = await this.database.query<{ id: string; name: string }[]>(
         `SELECT id, ${name} AS name FROM ${table} WHERE ${bad.join(' OR ')} LIMIT ${MOST}`,
       );
-      for (const { id, name: called } of rows) this.note({ what: WHAT[table], id: String(id), name: called });
+      for (const { id, name: called } of rows) {
+        const plain = plainFrom(this.folder.sealer, called, table, name, { id });
+        this.note({ what: WHAT[table], id: String(id), name: plain ?? '' });
+      }
     }
   }
 

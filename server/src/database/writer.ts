@@ -2,8 +2,8 @@
 import type Database from 'better-sqlite3';
 import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
 
-import { sealedFor } from '../sealed/columns.js';
-import { SEALED, type Sealer } from '../sealed/sealer.js';
+import { type Row, SEALED, sealedFor } from '../sealed/columns.js';
+import type { Sealer } from '../sealed/sealer.js';
 
 type Value = string | number | null | Buffer;
 
@@ -25,7 +25,7 @@ export class Writer {
 
   /** @returns how many rows there were */
   update<E extends ObjectLiteral>(entity: EntityTarget<E>, where: Partial<E>, change: Partial<E>): number {
-    const set = this.columns(entity, change);
+    const set = this.columns(entity, change, { ...where, ...change });
     const at = this.columns(entity, where);
     const sql = `UPDATE ${this.table(entity)} SET ${names(set, ', ')} WHERE ${names(at, ' AND ')}`;
     return this.run(sql, ...values(set), ...values(at));
@@ -73,20 +73,21 @@ export class Writer {
   }
 
   /** What is noted of somebody's health goes in sealed. */
-  private sealed(entity: EntityTarget<ObjectLiteral>, column: string, value: Value): Value {
+  private sealed(entity: EntityTarget<ObjectLiteral>, column: string, value: Value, of: Row): Value {
     const table = this.table(entity);
-    const goesSealed = typeof value === 'string' && value !== '' && SEALED[table]?.includes(column);
-    return goesSealed ? sealedFor(this.sealer, value, table, column) : value;
+    const goesSealed = value !== null && value !== '' && column in (SEALED[table]?.columns ?? {});
+    return goesSealed ? sealedFor(this.sealer, String(value), table, column, of) : value;
   }
 
-  private columns<E extends ObjectLiteral>(entity: EntityTarget<E>, row: Partial<E>): [string, Value][] {
+  /** @param of the row that they are of, for what is sealed in it */
+  private columns<E extends ObjectLiteral>(entity: EntityTarget<E>, row: Partial<E>, of = row): [string, Value][] {
     const { columns } = this.source.getMetadata(entity);
     return columns.flatMap((column): [string, Value][] => {
       if (!(column.propertyName in row)) return [];
       const value: unknown = row[column.propertyName as keyof E];
       if (value === undefined) return [];
       const stored = this.source.driver.preparePersistentValue(value, column) as Value;
-      return [[column.databaseName, this.sealed(entity, column.databaseName, stored)]];
+      return [[column.databaseName, this.sealed(entity, column.databaseName, stored, of)]];
     });
   }
 }

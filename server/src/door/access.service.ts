@@ -1,9 +1,9 @@
 /** Whose clients somebody sees, and with them whose sessions, plans and messages. */
-import { Inject, Injectable } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import type { Visitor } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
 
-import { CONFIG, type Config } from '../config.js';
+import { StudioFolder } from '../database/studio-folder.js';
 import type { Writer } from '../database/writer.js';
 import { clientOfMessage } from '../plans/messages.js';
 import { notFound } from '../problems/problem.js';
@@ -24,7 +24,7 @@ const HIDDEN: Readonly<Record<'client' | 'session' | 'plan', string>> = {
 @Injectable()
 export class AccessService {
   constructor(
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly folder: StudioFolder,
     private readonly database: DataSource,
   ) {}
 
@@ -53,7 +53,7 @@ export class AccessService {
        WHERE plans.id IN (SELECT value FROM json_each(?))`,
       [JSON.stringify(session), JSON.stringify(plan)],
     );
-    const written = await Promise.all(message.map((name) => clientOfMessage(this.config.dataFolder, name)));
+    const written = await Promise.all(message.map((name) => clientOfMessage(this.folder, name)));
     return [...rows.map(({ clientId }) => clientId), ...written.filter((id) => id !== null)];
   }
 
@@ -93,7 +93,7 @@ export class AccessService {
   private async hiddenMessages(visitor: Visitor, names: readonly string[]): Promise<string | undefined> {
     const own = new Set(await this.ownClients(visitor));
     for (const name of names) {
-      const client = await clientOfMessage(this.config.dataFolder, name);
+      const client = await clientOfMessage(this.folder, name);
       if (client !== null && !own.has(client)) return name;
     }
     return undefined;

@@ -1,19 +1,17 @@
 /**
  * The audit: what was done at the door and with what is noted of people's health, by whom, from which device; names of fields, never what is
- * in them. Entries are only ever added. Each carries a hash over itself and the one before, so that one which is changed or taken out by
- * other means is found.
+ * in them. Entries are only ever added, each to the chain of those before (`audit-chain.ts`).
  */
-import { createHash } from 'node:crypto';
-
 import { Injectable } from '@nestjs/common';
 import type { AuditAction, AuditEntry } from '@waxwing/core/door';
 import { DataSource } from 'typeorm';
 
 import { parsed } from '../database/json-column.js';
-import { isFull } from '../database/studio-folder.js';
+import { isFull, StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { cursorOf, type Page, readCursor } from '../problems/cursor.js';
+import { isStart, type Start, startText, textOf } from './audit-chain.js';
 
 export interface Note {
   visitor: { id: string; name: string } | null | undefined;
@@ -34,22 +32,6 @@ interface Row {
   fields: string;
   hash: string;
 }
-
-const hashAfter = (before: string, row: Omit<Row, 'hash' | 'place'>): string =>
-  createHash('sha256')
-    .update(
-      JSON.stringify([
-        before,
-        row.at,
-        row.accountId,
-        row.accountName,
-        row.device,
-        row.action,
-        row.clientId,
-        row.fields,
-      ]),
-    )
-    .digest('hex');
 
 /** Adds an entry in the transaction of what it tells of. */
 export function audited(
@@ -72,7 +54,7 @@ export function audited(
   writer.run(
     'INSERT INTO audit (at, accountId, accountName, device, action, clientId, fields, hash) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
     ...[row.at, row.accountId, row.accountName, row.device, row.action, row.clientId, row.fields],
-    hashAfter(before?.hash ?? '', row),
+    writer.sealer.mark(textOf(before?.hash ?? '', row)),
   );
 }
 
@@ -83,7 +65,10 @@ export function letGo(writer: Writer, before: string): void {
     before,
   );
   if (!last) return;
-  writer.run('UPDATE audit_start SET place = ?, hash = ? WHERE id = 1', last.place, last.hash);
+  writer.run(
+    'UPDATE audit_start SET place = ?, hash = ?, mark = ? WHERE id = 1',
+    ...[last.place, last.hash, writer.sealer.mark(startText(last))],
+  );
   writer.run('DELETE FROM audit WHERE place <= ?', last.place);
 }
 
@@ -101,6 +86,7 @@ export class AuditService {
   constructor(
     private readonly database: DataSource,
     private readonly gate: WriteGate,
+    private readonly folder: StudioFolder,
   ) {}
 
   /**
@@ -170,8 +156,10 @@ export class AuditService {
 
   /** The place of the first entry that is not as it was written; null when all are. */
   async brokenAt(): Promise<number | null> {
-    const [start] = await this.database.query<{ place: number; hash: string }[]>('SELECT * FROM audit_start');
-    let [place, hash] = [start?.place ?? 0, start?.hash ?? ''];
+    const { sealer } = this.folder;
+    const [start] = await this.database.query<Start[]>('SELECT place, hash, mark FROM audit_start');
+    if (!start || !isStart(sealer, start)) return (start?.place ?? 0) + 1;
+    let { place, hash } = start;
     for (;;) {
       const rows = await this.database.query<Row[]>('SELECT * FROM audit WHERE place > ? ORDER BY place LIMIT ?', [
         place,
@@ -179,7 +167,7 @@ export class AuditService {
       ]);
       for (const row of rows) {
         // One that was taken out leaves a gap in the places, and one at the end a count that is too high.
-        if (row.place !== place + 1 || hashAfter(hash, row) !== row.hash) return row.place;
+        if (row.place !== place + 1 || !sealer.isMarked(textOf(hash, row), row.hash)) return row.place;
         [place, hash] = [row.place, row.hash];
       }
       if (rows.length < CHECKED_AT_ONCE) break;

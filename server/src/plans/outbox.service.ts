@@ -1,5 +1,5 @@
-/** The outbox: messages as standard .eml files in a folder, for any mail program to send. Waxwing itself sends nothing. */
-import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+/** The outbox: messages as standard .eml files, for any mail program to send. Waxwing itself sends nothing. */
+import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import type { Visitor } from '@waxwing/core/door';
 import type { OutboxMessage } from '@waxwing/core/formats';
@@ -7,7 +7,7 @@ import type { StoredPlan } from '@waxwing/core/planning';
 import { Repository } from 'typeorm';
 
 import { ClientsService } from '../clients/clients.service.js';
-import { CONFIG, type Config } from '../config.js';
+import { StudioFolder } from '../database/studio-folder.js';
 import { AccessService } from '../door/access.service.js';
 import { invalid, notFound } from '../problems/problem.js';
 import { StudioEntity } from '../studio/studio.entity.js';
@@ -17,7 +17,7 @@ import { SheetsService } from './sheets.service.js';
 @Injectable()
 export class OutboxService implements OnApplicationBootstrap {
   constructor(
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly folder: StudioFolder,
     @InjectRepository(StudioEntity) private readonly studios: Repository<StudioEntity>,
     private readonly clients: ClientsService,
     private readonly sheets: SheetsService,
@@ -25,18 +25,18 @@ export class OutboxService implements OnApplicationBootstrap {
   ) {}
 
   onApplicationBootstrap(): Promise<void> {
-    return sweepMessages(this.config.dataFolder);
+    return sweepMessages(this.folder);
   }
 
   async list(visitor: Visitor): Promise<OutboxMessage[]> {
-    const notes = (await listMessages(this.config.dataFolder)).map((note) => ({ ...note, id: note.clientId }));
+    const notes = (await listMessages(this.folder)).map((note) => ({ ...note, id: note.clientId }));
     const seen = await this.access.seen(visitor, notes);
     return seen.map(({ clientId: _, id: __, ...message }) => message);
   }
 
   /** @throws 404 */
   async read(name: string): Promise<Buffer> {
-    const message = await readMessage(this.config.dataFolder, name);
+    const message = await readMessage(this.folder, name);
     if (!message) throw notFound('message', name);
     return message;
   }
@@ -44,7 +44,7 @@ export class OutboxService implements OnApplicationBootstrap {
   /** @throws 404 */
   async remove(name: string): Promise<void> {
     await this.read(name);
-    await removeMessage(this.config.dataFolder, name);
+    await removeMessage(this.folder, name);
   }
 
   /** Writes a client's sheet as a message with the PDF attached. @throws 422 without an address */
@@ -68,6 +68,6 @@ export class OutboxService implements OnApplicationBootstrap {
       ],
     });
     const message = await mail.compile().build();
-    return writeMessage(this.config.dataFolder, { clientId, to: address, subject: plan.name }, message);
+    return writeMessage(this.folder, { clientId, to: address, subject: plan.name }, message);
   }
 }

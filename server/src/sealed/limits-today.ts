@@ -19,10 +19,9 @@ export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void
   db.transaction(() => {
     const change = db.prepare('UPDATE clients SET limits = ? WHERE id = ?');
     for (const { id, limits } of db.prepare('SELECT id, limits FROM clients').all() as Row[]) {
-      const plain = openedFrom(sealer, limits, 'clients', 'limits');
-      const read = plain === undefined ? undefined : parsed(plain);
-      if (read === undefined || read.length === 0) continue;
-      change.run(sealedFor(sealer, JSON.stringify(limitsToday(read)), 'clients', 'limits'), id);
+      const read = openedFrom(sealer, limits, 'clients', 'limits', { id });
+      if (!Array.isArray(read) || read.length === 0) continue;
+      change.run(sealedFor(sealer, JSON.stringify(limitsToday(read as Limit[])), 'clients', 'limits', { id }), id);
     }
     db.prepare('UPDATE meta SET limitsForm = ?').run(FORM);
   })();
@@ -31,13 +30,4 @@ export function bringLimitsUpToDate(db: Database.Database, sealer: Sealer): void
 interface Row {
   id: string;
   limits: string;
-}
-
-function parsed(text: string): Limit[] | undefined {
-  try {
-    const value: unknown = JSON.parse(text);
-    return Array.isArray(value) ? (value as Limit[]) : undefined;
-  } catch {
-    return undefined;
-  }
 }

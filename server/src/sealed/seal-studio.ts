@@ -2,11 +2,15 @@
 import Database from 'better-sqlite3';
 
 import { type KeyPlace, StartError } from '../config.js';
-import { sealedFor, textIn } from './columns.js';
+import { signChain } from '../door/audit-chain.js';
+import { LOST_NAME, plainFrom, SEALED, sealedFor, sealedIn, withoutTold } from './columns.js';
 import { keepKeys, keyFileOf, keysIn, newKey } from './keys.js';
 import { bringLimitsUpToDate } from './limits-today.js';
 import { MAY_BE_TOLD, resealed } from './sealed-event.js';
-import { isSealed, SEALED, Sealer } from './sealer.js';
+import { Sealer } from './sealer.js';
+
+/** The form that this version seals in: each text bound to its row. Before it, texts were bound to their column alone. */
+const FORM = 2;
 
 /** What lies there, and nothing is lost where it is left plain. */
 const isEmpty = (value: string): boolean => value === '' || value === 'null' || value === '[]';
@@ -18,7 +22,10 @@ const isEmpty = (value: string): boolean => value === '' || value === 'null' || 
 export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolean): Sealer {
   const db = new Database(database, { fileMustExist: true });
   try {
-    const { studio } = db.prepare('SELECT studio FROM meta').get() as { studio: string };
+    const { studio, sealForm } = db.prepare('SELECT studio, sealForm FROM meta').get() as {
+      studio: string;
+      sealForm: number;
+    };
     const found = keysIn(place, studio);
     const keys = found ?? [newKey()];
     const lost = new StartError(
@@ -27,9 +34,16 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
     if (!found && somethingSealed(db) && !acceptLoss) throw lost;
     // The key first: what is sealed with one that is lost is lost.
     if (!found) keepKeys(place, studio, keys);
+    const older = sealForm < FORM;
+    const opener = new Sealer(keys, older);
+    if (reseal(db, opener, acceptLoss ? null : lost) > 0) db.exec('VACUUM');
+    // From here on nothing opens that is not bound to its row.
     const sealer = new Sealer(keys);
-    if (reseal(db, sealer, acceptLoss ? null : lost) > 0) db.exec('VACUUM');
     bringLimitsUpToDate(db, sealer);
+    db.transaction(() => {
+      signChain(db, sealer, older);
+      db.prepare('UPDATE meta SET sealForm = ?').run(FORM);
+    })();
     return sealer;
   } finally {
     db.close();
@@ -38,8 +52,10 @@ export function sealStudio(database: string, place: KeyPlace, acceptLoss: boolea
 
 const somethingSealed = (db: Database.Database): boolean =>
   db.prepare(`SELECT 1 FROM events WHERE instr(document, '"sealed:') > 0 LIMIT 1`).get() !== undefined ||
-  Object.entries(SEALED).some(([table, columns]) =>
-    columns.some((column) => db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get()),
+  Object.entries(SEALED).some(([table, { columns }]) =>
+    Object.keys(columns).some((column) =>
+      db.prepare(`SELECT 1 FROM ${table} WHERE ${column} LIKE '%sealed:%' LIMIT 1`).get(),
+    ),
   );
 
 /**
@@ -59,26 +75,29 @@ function reseal(db: Database.Database, sealer: Sealer, lost: StartError | null):
       change.run(text, place);
       done += 1;
     }
-    for (const [table, columns] of Object.entries(SEALED)) {
-      const keys = db.prepare('SELECT name FROM pragma_table_info(?) WHERE pk > 0').pluck().all(table) as string[];
-      if (keys.length === 0) continue;
+    for (const [table, { row: keys, columns: hows }] of Object.entries(SEALED)) {
+      const columns = Object.keys(hows);
       const rows = db.prepare(`SELECT ${[...keys, ...columns].join(', ')} FROM ${table}`).all() as Record<
         string,
-        string | null
+        string | number | null
       >[];
       for (const row of rows)
         for (const column of columns) {
           const value = row[column];
-          if (value === null || value === undefined || isEmpty(value)) continue;
-          const text = textIn(value);
-          if (isSealed(text) && sealer.isCurrent(text)) continue;
-          const where = `${table}.${column}`;
-          const plain = isSealed(text) ? sealer.open(text, where) : value;
-          if (lost && isSealed(text) && !sealer.knows(text)) throw lost;
+          if (value === null || value === undefined || isEmpty(String(value))) continue;
+          const text = String(value);
+          const sealed = sealedIn(text, table, column);
+          if (sealed !== undefined && sealer.isCurrent(sealed)) continue;
+          if (lost && sealed !== undefined && !sealer.knows(sealed)) throw lost;
+          const plain = plainFrom(sealer, text, table, column, row);
           // What was changed by other means is met when it is read.
           if (plain === undefined && lost) continue;
+          const next =
+            plain === undefined ? whatIsLeft(text, table, column) : sealedFor(sealer, plain, table, column, row);
+          // What is damaged lies as it is.
+          if (next === text) continue;
           db.prepare(`UPDATE ${table} SET ${column} = ? WHERE ${keys.map((key) => `${key} = ?`).join(' AND ')}`).run(
-            plain === undefined ? (LOST[column] ?? '') : sealedFor(sealer, plain, table, column),
+            next,
             ...keys.map((key) => row[key]),
           );
           done += 1;
@@ -96,6 +115,16 @@ const LOST: Readonly<Record<string, string | null>> = {
   today: null,
   limits: '[]',
   cleared: '[]',
+  benchmarks: '[]',
+  bodyKg: null,
+  name: LOST_NAME,
   // Made anew from the events.
   document: 'null',
 };
+
+const whatIsLeft = (text: string, table: string, column: string): string | null =>
+  ['plans.document', 'sessions.programme'].includes(`${table}.${column}`)
+    ? withoutTold(text, table, column)
+    : column in LOST
+      ? (LOST[column] ?? null)
+      : '';

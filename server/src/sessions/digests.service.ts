@@ -7,12 +7,11 @@ import { type Counted, HALF_LIFE_DAYS, OUTCOME_SCORE, type Trial } from '@waxwin
 import { type Digest, DIGEST_VERSION, digestOf, fold, type SessionEvent } from '@waxwing/core/session';
 import { DataSource } from 'typeorm';
 
-import { parsed } from '../database/json-column.js';
 import { isFull, StudioFolder } from '../database/studio-folder.js';
 import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { LibraryService } from '../movements/library.service.js';
-import { openedFrom } from '../sealed/columns.js';
+import { openedFrom, type Row } from '../sealed/columns.js';
 import type { Sealer } from '../sealed/sealer.js';
 import { EventsService } from './events.service.js';
 import { DigestEntity } from './session.entities.js';
@@ -83,7 +82,8 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
     );
     const counted = new Map<string, Digest>();
     for (const { sessionId, version, document } of rows) {
-      const kept = version === DIGEST_VERSION ? digestIn(document, this.folder.sealer) : undefined;
+      const kept =
+        version === DIGEST_VERSION ? digestIn(document, this.folder.sealer, { clientId, sessionId }) : undefined;
       // One that is damaged, or of an earlier version, is made anew.
       const digest = kept ?? (await this.digest(sessionId)).digests.get(clientId);
       if (digest) counted.set(sessionId, digest);
@@ -94,13 +94,13 @@ export class DigestsService implements OnApplicationBootstrap, OnApplicationShut
 
   /** What was done in some sessions, as far as it is worked out already: by session, each movement once. */
   async doneIn(sessionIds: readonly string[]): Promise<ReadonlyMap<string, ReadonlySet<string>>> {
-    const rows = await this.database.query<{ sessionId: string; document: string }[]>(
-      'SELECT sessionId, document FROM digests WHERE version = ? AND sessionId IN (SELECT value FROM json_each(?))',
+    const rows = await this.database.query<{ clientId: string; sessionId: string; document: string }[]>(
+      'SELECT clientId, sessionId, document FROM digests WHERE version = ? AND sessionId IN (SELECT value FROM json_each(?))',
       [DIGEST_VERSION, JSON.stringify(sessionIds)],
     );
     const done = new Map<string, Set<string>>();
-    for (const { sessionId, document } of rows) {
-      const movements = Object.keys(digestIn(document, this.folder.sealer)?.sets ?? {});
+    for (const { clientId, sessionId, document } of rows) {
+      const movements = Object.keys(digestIn(document, this.folder.sealer, { clientId, sessionId })?.sets ?? {});
       done.set(sessionId, new Set([...(done.get(sessionId) ?? []), ...movements]));
     }
     return done;
@@ -201,20 +201,19 @@ const placeOf = (writer: Writer, sessionId: string, id: string): number | undefi
   writer.get<{ place: number }>('SELECT place FROM events WHERE sessionId = ? AND id = ?', sessionId, id)?.place;
 
 /** A kept digest; undefined for one that is damaged or does not open. */
-function digestIn(text: string, sealer: Sealer): Digest | undefined {
-  const plain = openedFrom(sealer, text, 'digests', 'document');
-  return plain === undefined ? undefined : ((parsed(plain) ?? undefined) as Digest | undefined);
+function digestIn(text: string, sealer: Sealer, row: Row): Digest | undefined {
+  return (openedFrom(sealer, text, 'digests', 'document', row) ?? undefined) as Digest | undefined;
 }
 
 /** Takes the digests of a session away, and what they count. */
 export function forgetDigests(writer: Writer, sessionId: string, clientId?: string): void {
   const where = clientId === undefined ? 'sessionId = ?' : 'sessionId = ? AND clientId = ?';
   const parameters = clientId === undefined ? [sessionId] : [sessionId, clientId];
-  for (const { document } of writer.all<{ document: string }>(
-    `SELECT document FROM digests WHERE ${where}`,
+  for (const { document, ...row } of writer.all<{ clientId: string; sessionId: string; document: string }>(
+    `SELECT clientId, sessionId, document FROM digests WHERE ${where}`,
     ...parameters,
   ))
-    count(writer, digestIn(document, writer.sealer)?.trials ?? [], -1);
+    count(writer, digestIn(document, writer.sealer, row)?.trials ?? [], -1);
   writer.run(`DELETE FROM digests WHERE ${where}`, ...parameters);
 }
 

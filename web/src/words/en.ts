@@ -1823,7 +1823,7 @@ export const en = {
     everythingElseIsAsIt: 'Everything else is as it was. A backup from before has these whole.',
     outbox: 'Outbox',
     sheetsThatWereSentLie:
-      'Sheets that were sent lie here as mail messages, in the folder outbox beside the data. Open one with a mail program to let it go out.',
+      'Sheets that were sent lie here as mail messages. Download one and open it with a mail program to let it go out.',
     theOutbox: 'the outbox',
     empty: 'Empty.',
     remove: (subject: string) => `Remove ${subject}`,
