@@ -26,6 +26,8 @@ export const AUDIT_ACTIONS = [
   'audit-exported',
   'keeps-changed',
   'sessions-let-go',
+  'restored',
+  'copy-removed',
 ] as const;
 export type AuditAction = (typeof AUDIT_ACTIONS)[number];
 

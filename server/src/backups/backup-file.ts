@@ -17,14 +17,16 @@ import {
   rmSync,
   writeFileSync,
 } from 'node:fs';
-import { dirname, join, normalize } from 'node:path';
+import { basename, dirname, join, normalize } from 'node:path';
 
 import Database from 'better-sqlite3';
 
 import { type KeyPlace, StartError } from '../config.js';
+import { type Holds, holdsIn, holdsOf, keepHolds } from '../database/holds.js';
 import { damageOf, stampOf, StudioFolder } from '../database/studio-folder.js';
 import { keepKeys, keysIn } from '../sealed/keys.js';
 import { KEY_BYTES, Sealer } from '../sealed/sealer.js';
+import { dropContent, isAsMade, layContentIn } from './content.js';
 
 /** How much there is of what. */
 export type Counts = Record<string, number>;
@@ -74,6 +76,7 @@ export function makeBackup(folder: string, target: string, lock: Lock | null = n
       db.pragma('journal_mode = DELETE');
       layIn(db, folder);
       if (lock) layKeyIn(db, lock);
+      layContentIn(db);
       return countsOf(db);
     });
     verify(part, counts, before, after);
@@ -181,6 +184,8 @@ export function countsIn(file: string): Counts {
   return inFile(file, { readonly: true }, (db) => {
     if (!db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get())
       throw new StartError(`${file} is not a backup that can be used (it is a database of another kind).`);
+    if (!isAsMade(db))
+      throw new StartError(`${file} is not a backup that can be used (something in it was changed since it was made).`);
     return countsOf(db);
   });
 }
@@ -217,6 +222,7 @@ export function restoreBackup(file: string, path: string, now: Date, lock: Lock)
         writeFileSync(join(fresh, to), bytes, { mode: 0o600, flush: true });
       }
       db.exec('DROP TABLE backup_files');
+      dropContent(db);
       takeKey(db, lock);
       // Who was shut out since must not be in again; what devices hold unsent stays with them.
       if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'door_sessions'`).get())
@@ -225,6 +231,7 @@ export function restoreBackup(file: string, path: string, now: Date, lock: Lock)
     });
     flush(database);
     const stamp = stampOf(database);
+    if (stamp) rememberRestore(path, stamp.studio, { at: now.toISOString(), file: basename(file) });
     const aside = putAside(path, now);
     for (const name of readdirSync(fresh)) renameSync(join(fresh, name), join(path, name));
     if (stamp) folder.mark(stamp);
@@ -233,6 +240,15 @@ export function restoreBackup(file: string, path: string, now: Date, lock: Lock)
     rmSync(fresh, { recursive: true, force: true });
     folder.release();
   }
+}
+
+/** The next start notes what was brought back, and applies what holds all the same: by the list beside the database, or by what it replaces. */
+function rememberRestore(path: string, studio: string, restored: NonNullable<Holds['restored']>): void {
+  const { database } = new StudioFolder(path);
+  const readable = existsSync(database) && damageOf(database) === null;
+  const here = readable ? inFile(database, { readonly: true }, holdsOf) : null;
+  const known = holdsIn(path, studio) ?? (here?.studio === studio ? here : null);
+  keepHolds(path, { ...(known ?? { studio, erased: [], accounts: [], door: 'unset' }), restored });
 }
 
 /** Moves what a studio consists of into a folder of its own; null when there is nothing. */

@@ -12,11 +12,13 @@ import { DataSource } from 'typeorm';
 
 import { eraseClient } from '../clients/erase.js';
 import { prepared } from '../database/connection.js';
-import { StudioFolder } from '../database/studio-folder.js';
+import { isDatabase, StudioFolder } from '../database/studio-folder.js';
 import { Writer } from '../database/writer.js';
+import { AuditService } from '../door/audit.service.js';
 import { openedFile, removeMessagesOf } from '../plans/messages.js';
 import type { Sealer } from '../sealed/sealer.js';
 import { ASIDE } from './backup-file.js';
+import { changed } from './content.js';
 
 const NAME = /^waxwing-(\d{4}-\d{2}-\d{2})\.backup$/;
 const DAYS = 7;
@@ -24,10 +26,12 @@ const WEEKS = 4;
 const DAY_MS = 86_400_000;
 /** How often is looked whether a new day has begun. */
 const LOOK_MS = 10 * 60_000;
+const FIRST_LOOK_MS = 5_000;
 
 @Injectable()
 export class BackupsService implements OnApplicationBootstrap, OnApplicationShutdown {
-  private timer: NodeJS.Timeout | undefined;
+  private readonly timers: NodeJS.Timeout[] = [];
+  private stopped = false;
   private running: ChildProcess | undefined;
   /** The last one could not be made: the disk is full, or the database cannot be read to its end. */
   failed = false;
@@ -35,17 +39,22 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
   constructor(
     private readonly folder: StudioFolder,
     private readonly database: DataSource,
+    private readonly audit: AuditService,
   ) {}
 
   onApplicationBootstrap(): void {
-    this.timer = setInterval(() => void this.today(), LOOK_MS).unref();
-    // A little after the start, which should not wait for it.
-    setTimeout(() => void this.today(), 5_000).unref();
+    // The first a little after the start, which should not wait for it.
+    this.timers.push(
+      setInterval(() => void this.look(), LOOK_MS),
+      setTimeout(() => void this.look(), FIRST_LOOK_MS),
+    );
+    for (const timer of this.timers) timer.unref();
   }
 
   /** Nothing of this server writes into the folder once it has ended. */
   async onApplicationShutdown(): Promise<void> {
-    clearInterval(this.timer);
+    this.stopped = true;
+    for (const timer of this.timers) clearInterval(timer);
     const { running } = this;
     if (running?.kill()) await once(running, 'exit');
   }
@@ -58,38 +67,61 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     });
   }
 
-  /** Deletes a client from every backup that is kept, from what a restore put aside, and from the copies that were made before an update. */
-  async erase(clientId: string): Promise<void> {
+  /**
+   * Takes whoever was deleted out of every copy that is kept: backups of any name, what a restore put aside, and what was copied before an
+   * update. Asked for at every deletion, and again after the start and now and then: a copy that somebody was reading, or that was put there
+   * since, is done then, and a deletion that was cut off goes on.
+   */
+  async eraseDeleted(): Promise<void> {
     // One that is being made may still hold them.
     if (this.running?.exitCode === null) await once(this.running, 'exit').catch(() => undefined);
-    for (const name of readdirSync(this.folder.backups)) {
-      const file = join(this.folder.backups, name);
-      if (NAME.test(name) || name.startsWith('before-')) this.eraseIn(file, clientId);
+    const erased = await this.database.query<{ id: string }[]>('SELECT id FROM erased');
+    const ids = new Set(erased.map(({ id }) => id));
+    if (ids.size === 0) return;
+    const aside = readdirSync(this.folder.path)
+      .filter((name) => name.startsWith(ASIDE))
+      .map((name) => new StudioFolder(join(this.folder.path, name)));
+    const kept = readdirSync(this.folder.backups).map((name) => join(this.folder.backups, name));
+    for (const file of [...kept.filter(isCopy), ...aside.map(({ database }) => database).filter(existsSync)]) {
+      if (this.stopped) return;
+      this.eraseIn(file, ids);
       // Others have a turn between any two.
       await new Promise(setImmediate);
     }
-    for (const name of readdirSync(this.folder.path).filter((one) => one.startsWith(ASIDE))) {
-      const aside = new StudioFolder(join(this.folder.path, name));
-      if (existsSync(aside.database)) this.eraseIn(aside.database, clientId);
-      await removeMessagesOf({ outbox: aside.outbox, sealer: this.folder.sealer }, clientId);
-    }
+    for (const { outbox } of [this.folder, ...aside])
+      await removeMessagesOf({ outbox, sealer: this.folder.sealer }, (clientId) => ids.has(clientId));
   }
 
-  /** A copy in which it cannot be done, because it has other tables or is damaged, goes as a whole: deleted for good is deleted everywhere. */
-  private eraseIn(file: string, clientId: string): void {
+  /**
+   * A copy in which it cannot be done, because it has other tables or is damaged, goes as a whole, and the audit says so: deleted for good is
+   * deleted everywhere. One that somebody else is reading stays until the next time.
+   */
+  private eraseIn(file: string, erased: ReadonlySet<string>): void {
     try {
+      // Nobody waits here for who else has it open.
       const db = prepared(new Database(file));
+      db.pragma('busy_timeout = 0');
       try {
-        db.transaction(() => {
-          if (db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get())
-            eraseMessages(db, clientId, this.folder.sealer);
-          eraseClient(new Writer(db, this.database, this.folder.sealer), clientId);
-        })();
+        const ids = (db.prepare('SELECT id FROM clients').pluck().all() as string[]).filter((id) => erased.has(id));
+        if (ids.length === 0) return;
+        db.transaction(() =>
+          changed(db, () => {
+            const inside = db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get();
+            for (const id of ids) {
+              if (inside) eraseMessages(db, id, this.folder.sealer);
+              eraseClient(new Writer(db, this.database, this.folder.sealer), id);
+            }
+          }),
+        ).immediate();
+        // In a log of its own, what was taken out may still be there.
+        db.pragma('wal_checkpoint(TRUNCATE)');
       } finally {
         db.close();
       }
-    } catch {
+    } catch (error) {
+      if (isBusy(error)) return;
       for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${file}${end}`, { force: true });
+      this.audit.note({ visitor: null, device: 'this machine', action: 'copy-removed', fields: [basename(file)] });
     }
   }
 
@@ -99,6 +131,11 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
       .filter((name) => NAME.test(name))
       .sort()
       .reverse();
+  }
+
+  private async look(): Promise<void> {
+    await this.eraseDeleted();
+    if (!this.stopped) await this.today();
   }
 
   /** Makes the backup of today unless it is there. In a process of its own, so that nobody waits for it. */
@@ -124,6 +161,17 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     else console.error(`The backup of ${day} could not be made.`);
   }
 }
+
+const HALF = /\.part$|-(wal|shm|journal)$/;
+
+/** Whether a file is a database that was copied here, whatever it is called; anything else that somebody put here is theirs. */
+function isCopy(file: string): boolean {
+  if (HALF.test(file) || !statSync(file).isFile()) return false;
+  return isDatabase(file);
+}
+
+const isBusy = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && /^SQLITE_(BUSY|LOCKED)/.test(String(error.code));
 
 /** Messages that were laid into a backup. */
 function eraseMessages(db: Database.Database, clientId: string, sealer: Sealer): void {

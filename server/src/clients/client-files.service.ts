@@ -15,7 +15,6 @@ import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { audited, type Note } from '../door/audit.service.js';
 import { PreparingService } from '../imports/preparing.service.js';
-import { removeMessagesOf } from '../plans/messages.js';
 import { PlanEntity, WITH_CLIENT } from '../plans/plan.entity.js';
 import { planColumns } from '../plans/plan-columns.js';
 import { invalid, notFound, ProblemException } from '../problems/problem.js';
@@ -96,6 +95,7 @@ export class ClientFilesService {
       this.stills.bringBack(writer, client.id, stills);
       const ids = [client.id, ...sessions.map(({ id }) => id)];
       writer.run('DELETE FROM erased WHERE id IN (SELECT value FROM json_each(?))', JSON.stringify(ids));
+      writer.outlasts = true;
       return told(whole);
     });
   }
@@ -132,8 +132,7 @@ export class ClientFilesService {
       audited(writer, { ...by, action: 'client-erased', clientId: id, fields: ['all'] });
     });
     this.gate.scrub();
-    await removeMessagesOf(this.folder, id);
-    await this.backups.erase(id);
+    await this.backups.eraseDeleted();
   }
 }
 

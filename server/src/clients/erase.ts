@@ -8,6 +8,7 @@ import { openedFrom, type Row, sealedFor, sealedIn } from '../sealed/columns.js'
 import { forgetDigests } from '../sessions/digests.service.js';
 
 export function eraseClient(writer: Writer, id: string): void {
+  writer.outlasts = true;
   const at = new Date().toISOString();
   const sessions = writer.all<{ id: string; programme: string | null; other: string | null }>(
     `SELECT sessions.id, programme, (SELECT clientId FROM session_clients WHERE sessionId = sessions.id AND clientId <> ?) AS other

@@ -16,13 +16,13 @@ import { Door1806000000000 } from './migrations/door.js';
 import { Equipped1800000000000 } from './migrations/equipped.js';
 import { Feeds1807000000000 } from './migrations/feeds.js';
 import { Floor1798000000000 } from './migrations/floor.js';
+import { Holds1811000000000 } from './migrations/holds.js';
 import { Initial1795000000000 } from './migrations/initial.js';
 import { Library1796000000000 } from './migrations/library.js';
 import { Looks1804000000000 } from './migrations/looks.js';
 import { Places1801000000000 } from './migrations/places.js';
 import { Planning1797000000000 } from './migrations/planning.js';
 import { Reasons1803000000000 } from './migrations/reasons.js';
-import { SealForm1811000000000 } from './migrations/seal-form.js';
 import { SessionKeeps1808000000000 } from './migrations/session-keeps.js';
 import { Stills1805000000000 } from './migrations/stills.js';
 import { Stored1799000000000 } from './migrations/stored.js';
@@ -45,7 +45,7 @@ export const MIGRATIONS = [
   SessionKeeps1808000000000,
   Demands1809000000000,
   Tempos1810000000000,
-  SealForm1811000000000,
+  Holds1811000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

@@ -124,7 +124,7 @@ export class StudioFolder {
       this.dropMarker();
       return;
     }
-    const wrong = isHeader(this.database) ? this.damage(size) : 'it is not a database';
+    const wrong = isDatabase(this.database) ? this.damage(size) : 'it is not a database';
     if (wrong === 'full') throw this.full();
     if (wrong !== null) throw new StartError(`The database ${this.database} is damaged (${wrong}). ${HELP}`);
     const found = stampOf(this.database);
@@ -230,7 +230,8 @@ function headOf(file: string): Buffer {
   return bytes;
 }
 
-const isHeader = (file: string): boolean => headOf(file).toString('latin1', 0, HEADER.length) === HEADER;
+/** Whether a file begins as databases do. */
+export const isDatabase = (file: string): boolean => headOf(file).toString('latin1', 0, HEADER.length) === HEADER;
 
 /**
  * Whether a database is shorter than its own head says, in words; null when it is not.

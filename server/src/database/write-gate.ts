@@ -10,13 +10,16 @@ import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 
 import { preparedForWriting } from './connection.js';
-import { StudioFolder } from './studio-folder.js';
+import { holdsOf, keepHolds } from './holds.js';
+import { isFull, StudioFolder } from './studio-folder.js';
 import { threadFile } from './thread-file.js';
 import { Writer } from './writer.js';
 
 @Injectable()
 export class WriteGate implements OnApplicationBootstrap, OnApplicationShutdown {
   private db: Database.Database | undefined;
+  /** What holds was changed, and could not be written down yet. */
+  private owed = false;
   private checkpoints: Worker | undefined;
 
   constructor(
@@ -31,18 +34,32 @@ export class WriteGate implements OnApplicationBootstrap, OnApplicationShutdown 
   write<T>(work: (writer: Writer) => T): T {
     const db = this.connection();
     try {
+      const writer = new Writer(db, this.source, this.folder.sealer);
       const [answer, place] = db
         .transaction((): [T, number] => {
-          const done = work(new Writer(db, this.source, this.folder.sealer));
+          const done = work(writer);
           if (done instanceof Promise) throw new TypeError('a write must not wait for anything');
           return [done, countWrite(db)];
         })
         .immediate();
       this.folder.note(place);
+      this.owed ||= writer.outlasts;
+      if (this.owed) this.keepHolds();
       return answer;
     } catch (error) {
       this.prove();
       throw error;
+    }
+  }
+
+  /** Puts down beside the database what holds whatever is brought back; on a full disk with the next write. */
+  private keepHolds(): void {
+    const holds = holdsOf(this.connection());
+    try {
+      if (holds) keepHolds(this.folder.path, holds);
+      this.owed = false;
+    } catch (error) {
+      if (!isFull(error)) throw error;
     }
   }
 

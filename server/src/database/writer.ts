@@ -8,6 +8,9 @@ import type { Sealer } from '../sealed/sealer.js';
 type Value = string | number | null | Buffer;
 
 export class Writer {
+  /** Whether this transaction changes what holds whatever backup is brought back. */
+  outlasts = false;
+
   constructor(
     private readonly db: Database.Database,
     private readonly source: DataSource,

@@ -98,6 +98,7 @@ export class AccountsService {
     const { row, code } = await this.prepared(name, role, null);
     this.gate.write((writer) => {
       this.insert(writer, row);
+      writer.outlasts = true;
       audited(writer, { visitor, device, action: 'account-added', fields: [role] });
     });
     return { account: accountOf(row), code };
@@ -118,6 +119,7 @@ export class AccountsService {
         shutOutAt: shutOut === undefined ? row.shutOutAt : shutOut ? new Date().toISOString() : null,
       };
       writer.run('UPDATE accounts SET role = ?, shutOutAt = ? WHERE id = ?', next.role, next.shutOutAt, id);
+      writer.outlasts = true;
       if (!writer.get(`SELECT 1 FROM accounts WHERE role = 'owner' AND shutOutAt IS NULL`))
         throw new ProblemException(409, 'Somebody must own the studio. Make another one an owner first.');
       if (next.shutOutAt !== null)
@@ -135,6 +137,7 @@ export class AccountsService {
     this.gate.write((writer) => {
       const sql = 'UPDATE accounts SET recovery = ?, recoveryEndsAt = ? WHERE id = ?';
       if (writer.run(sql, hashOf(codeTyped(code)), ends, id) !== 1) throw notFound('account', id);
+      writer.outlasts = true;
       // Whoever has the code can be that person: it is known afterwards who made it.
       audited(writer, { visitor, device, action: 'account-changed', fields: ['new code'] });
     });
@@ -154,6 +157,7 @@ export class AccountsService {
     const sealed = await sealedPassphrase(passphrase);
     const code = newCode();
     this.gate.write((writer) => {
+      writer.outlasts = true;
       writer.run(
         'UPDATE accounts SET passphrase = ?, recovery = ?, recoveryEndsAt = NULL WHERE id = ?',
         ...[sealed, hashOf(codeTyped(code)), account.id],

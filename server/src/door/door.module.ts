@@ -36,6 +36,6 @@ import { TrainersService } from './trainers.service.js';
     { provide: APP_GUARD, useClass: DoorGuard },
     { provide: APP_INTERCEPTOR, useClass: AuditInterceptor },
   ],
-  exports: [AccessService, AccountsService, DoorService, NetworkService],
+  exports: [AccessService, AccountsService, AuditService, DoorService, NetworkService],
 })
 export class DoorModule {}

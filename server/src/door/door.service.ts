@@ -334,6 +334,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
 
   private keepState(writer: Writer, state: DoorState): void {
     writer.run('UPDATE door SET state = ? WHERE id = 1', state);
+    writer.outlasts = true;
   }
 }
 

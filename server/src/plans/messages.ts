@@ -94,8 +94,8 @@ export async function removeMessage({ outbox }: Outbox, name: string): Promise<v
   await rm(join(outbox, noteOf(basename(name))), { force: true });
 }
 
-export async function removeMessagesOf(box: Outbox, clientId: string): Promise<void> {
-  for (const note of await notes(box)) if (note.clientId === clientId) await removeMessage(box, note.name);
+export async function removeMessagesOf(box: Outbox, isTheirs: (clientId: string) => boolean): Promise<void> {
+  for (const note of await notes(box)) if (isTheirs(note.clientId)) await removeMessage(box, note.name);
 }
 
 /** Writes a message, after its note. */

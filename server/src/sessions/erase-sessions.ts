@@ -15,7 +15,8 @@ export function eraseSessionsBefore(writer: Writer, before: string): number {
     // A device that comes by late forgets it too, and does not bring it back.
     writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
   }
-  if (sessions.length > 0)
-    audited(writer, { visitor: null, device: '', action: 'sessions-let-go', fields: [String(sessions.length)] });
+  if (sessions.length === 0) return 0;
+  writer.outlasts = true;
+  audited(writer, { visitor: null, device: '', action: 'sessions-let-go', fields: [String(sessions.length)] });
   return sessions.length;
 }

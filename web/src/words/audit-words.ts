@@ -23,11 +23,14 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'audit-exported': say.door.exportedThisList,
   'keeps-changed': say.door.changedHowLongThingsAre,
   'sessions-let-go': say.door.letOldSessionsGo,
+  restored: say.door.broughtABackupBack,
+  'copy-removed': say.door.removedACopy,
 };
 
+const BY_ITSELF: ReadonlySet<AuditAction> = new Set(['sessions-let-go', 'restored', 'copy-removed']);
+
 /** Who did what nobody is named for: what is done by itself, or by somebody who did not say who they are. */
-export const whoDid = (action: AuditAction): string =>
-  action === 'sessions-let-go' ? 'Waxwing' : say.door.somebodyUnknown;
+export const whoDid = (action: AuditAction): string => (BY_ITSELF.has(action) ? 'Waxwing' : say.door.somebodyUnknown);
 
 /** Names of fields as they are read. */
 const FIELD_WORDS: Readonly<Record<string, string>> = say.door.fieldWords;

@@ -201,6 +201,8 @@ export const en = {
     changed: 'changed',
     exported: 'exported',
     deletedForGood: 'deleted for good',
+    broughtABackupBack: 'brought a backup back',
+    removedACopy: 'removed a copy in which somebody could not be deleted',
     broughtBack: 'brought back',
     saidWhoSeesThem: 'said who sees them',
     exportedThisList: 'exported this list',
