@@ -10,11 +10,10 @@ import {
   readdirSync,
   readFileSync,
   readSync,
-  renameSync,
   rmSync,
   statfsSync,
   statSync,
-  writeFileSync,
+  writeSync,
 } from 'node:fs';
 import { join } from 'node:path';
 
@@ -35,8 +34,8 @@ const LOOKED_THROUGH = 64 * 1024 * 1024;
 const FOLDERS = ['pictures', 'outbox', 'backups'];
 /** Less than this and a warning is due. */
 const LOW_BYTES = 200 * 1024 * 1024;
-/** The marker follows the database by so many milliseconds. */
-const MARK_MS = 250;
+/** Room for a marker of any size, so that none leaves the end of a longer one behind it. */
+const MARKER_BYTES = 128;
 
 export interface Space {
   freeBytes: number;
@@ -48,7 +47,7 @@ export class StudioFolder {
   private lock: Database.Database | undefined;
   private own: Sealer | undefined;
   private marker: Marker | undefined;
-  private timer: NodeJS.Timeout | undefined;
+  private markerHandle: number | undefined;
 
   constructor(readonly path: string) {
     this.database = join(path, 'waxwing.sqlite');
@@ -97,9 +96,8 @@ export class StudioFolder {
   }
 
   release(): void {
-    clearTimeout(this.timer);
-    this.timer = undefined;
-    this.writeMarker();
+    if (this.markerHandle !== undefined) closeSync(this.markerHandle);
+    this.markerHandle = undefined;
     this.lock?.close();
     this.lock = undefined;
   }
@@ -154,14 +152,11 @@ export class StudioFolder {
     this.writeMarker();
   }
 
-  /** The database has had so many writes. Put down a moment later, so that no write waits for it. */
+  /** The database has had so many writes. Put down at once: after a kill it tells of every write that was acknowledged. */
   note(place: number): void {
     if (!this.marker) return;
     this.marker = { ...this.marker, place };
-    this.timer ??= setTimeout(() => {
-      this.timer = undefined;
-      this.writeMarker();
-    }, MARK_MS).unref();
+    this.writeMarker();
   }
 
   space(): Space {
@@ -191,12 +186,15 @@ export class StudioFolder {
     rmSync(this.markerFile, { force: true });
   }
 
-  /** A marker that cannot be written is behind, and never wrong: nothing rests on it that is not there. */
+  /**
+   * Written over itself, which takes microseconds and no room on a full disk. It is not flushed: where the power goes it may be behind, and is
+   * never wrong.
+   */
   private writeMarker(): void {
     if (!this.marker) return;
     try {
-      writeFileSync(`${this.markerFile}.part`, JSON.stringify(this.marker), { mode: 0o600 });
-      renameSync(`${this.markerFile}.part`, this.markerFile);
+      this.markerHandle ??= openSync(this.markerFile, existsSync(this.markerFile) ? 'r+' : 'w+', 0o600);
+      writeSync(this.markerHandle, JSON.stringify(this.marker).padEnd(MARKER_BYTES), 0);
     } catch {
       // The disk is full; the next one may fit.
     }
