@@ -7,6 +7,7 @@ export default {
   input: {
     main: 'server/dist/main.js',
     preparing: 'server/dist/imports/preparing.js',
+    heavy: 'server/dist/threads/heavy.js',
     checkpoints: 'server/dist/database/checkpoints.js',
     backup: 'server/dist/backup.js',
     owner: 'server/dist/owner.js',

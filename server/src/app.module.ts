@@ -13,6 +13,7 @@ import { MovementsModule } from './movements/movements.module.js';
 import { PlansModule } from './plans/plans.module.js';
 import { SessionsModule } from './sessions/sessions.module.js';
 import { StudioModule } from './studio/studio.module.js';
+import { ThreadsModule } from './threads/threads.module.js';
 
 @Global()
 @Module({})
@@ -34,6 +35,7 @@ export class AppModule {
         DoorModule,
         BackupsModule,
         PreparingModule,
+        ThreadsModule,
         MovementsModule,
         ImportsModule,
         ClientsModule,

@@ -1,4 +1,5 @@
 import { readdirSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
 
@@ -10,6 +11,7 @@ import type { FaultKind, HouseRule, Movement, MovementList, MovementVersion, Pic
 import type { Problem } from '@waxwing/core/schema';
 
 import { PNG } from './test/picture.js';
+import { planFor } from './test/plans.js';
 import { startServer, type StudioServer, wrongFields } from './test/studio-server.js';
 
 let server: StudioServer;
@@ -23,6 +25,7 @@ interface Answer {
   body: { detail?: string; errors?: Problem[] };
 }
 
+const address = () => `http://127.0.0.1:${(server.app.getHttpServer().address() as AddressInfo).port}`;
 const get = async <T>(path: string): Promise<T> => (await server.http.get(path).expect(200)).body as T;
 const page = (id: string) => get<MovementPage>(`/api/movements/${id}`);
 const pack = () => get<Pack>('/api/library/pack');
@@ -346,6 +349,20 @@ test('fault kinds are served, and a search by what is seen finds movements that 
   const { items } = await get<{ items: FaultKind[] }>('/api/library/fault-kinds');
   expect(items.length).toBeGreaterThanOrEqual(55);
   expect((await get<MovementList>('/api/movements?q=bum%20tucks')).items.map(({ id }) => id)).toContain('goblet-squat');
+});
+
+test('nobody waits while the library is looked through, or a sheet is laid out', async () => {
+  const client = await server.client('Ada');
+  const plan = await server.keep(planFor([client.id]));
+  for (const heavy of ['/api/library/health', `/api/plans/${plan.id}/sheet.pdf`]) {
+    // Asked in one connection after the other; what is quick comes first all the same.
+    const came: string[] = [];
+    const ask = (path: string) => fetch(`${address()}${path}`).then(({ status }) => came.push(`${path} ${status}`));
+    const slow = ask(heavy);
+    await new Promise(setImmediate);
+    await Promise.all([ask('/api/door'), slow]);
+    expect(came).toEqual(['/api/door 200', `${heavy} 200`]);
+  }
 });
 
 test('health comes worst first and changes when a gap is mended', async () => {

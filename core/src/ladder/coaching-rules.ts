@@ -152,7 +152,11 @@ function textBreaches({ how, feel, breath, cautions, cues, faults, dose }: Movem
   const counts = (text: string, path: () => string) => {
     const seconds = countUnlike(text, dose.tempo);
     if (seconds !== undefined)
-      add('count', path(), `counts ${seconds} seconds, and no part of the tempo ${dose.tempo} lasts so long: “${text}”`);
+      add(
+        'count',
+        path(),
+        `counts ${seconds} seconds, and no part of the tempo ${dose.tempo} lasts so long: “${text}”`,
+      );
   };
   if (dose.mode === 'reps') {
     counts(how, () => 'how');

@@ -10,6 +10,7 @@ import {
   fitWith,
   kitCounts,
   type KitItem,
+  type KitOption,
   kitWords,
   label,
   leverWords,
@@ -174,7 +175,11 @@ describe('limits', () => {
   test('a library looked over without words gets the answers that have words, whatever is in the room', () => {
     const option = fc.record(
       {
-        needs: fc.constantFrom([], [{ item: 'dumbbell' as const, count: 2 }], [{ item: 'barbell' as const, count: 1 }]),
+        needs: fc.constantFrom<KitOption['needs']>(
+          [],
+          [{ item: 'dumbbell', count: 2 }],
+          [{ item: 'barbell', count: 1 }],
+        ),
         demands,
       },
       { requiredKeys: ['needs'] },

@@ -9,10 +9,10 @@ import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } f
 import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 
+import { threadFile } from '../threads/thread-file.js';
 import { preparedForWriting } from './connection.js';
 import { holdsOf, keepHolds } from './holds.js';
 import { isFull, StudioFolder } from './studio-folder.js';
-import { threadFile } from './thread-file.js';
 import { Writer } from './writer.js';
 
 @Injectable()

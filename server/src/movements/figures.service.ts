@@ -1,8 +1,6 @@
 /** The figures of the library, read and checked at start, and written out once: they do not change while the server runs. */
 import { Inject, Injectable } from '@nestjs/common';
-import { askedOf, type FigureLibrary, type Proven } from '@waxwing/core/body';
-import { figureIdOf, type Movement } from '@waxwing/core/movement';
-import { loadCheckedFigures, loadProven, type Stills, stillsIn } from '@waxwing/library';
+import { loadCheckedFigures, type Stills, stillsIn } from '@waxwing/library';
 
 import { CONFIG, type Config } from '../config.js';
 
@@ -15,15 +13,10 @@ export class FiguresService {
   readonly text: string;
   readonly stills: Stills;
   private readonly small = new Map<string, Promise<Buffer>>();
-  private readonly figures: FigureLibrary['figures'];
-  /** Read when first asked for: a start should not wait for it. */
-  private proven: Readonly<Record<string, Proven>> | undefined;
 
   /** @throws LibraryError naming file and path */
-  constructor(@Inject(CONFIG) private readonly config: Config) {
-    const library = loadCheckedFigures(config.figures, config.figuresChecked);
-    this.text = JSON.stringify(library);
-    this.figures = library.figures;
+  constructor(@Inject(CONFIG) config: Config) {
+    this.text = JSON.stringify(loadCheckedFigures(config.figures, config.figuresChecked));
     this.stills = stillsIn(config.stills);
   }
 
@@ -35,14 +28,6 @@ export class FiguresService {
     this.small.set(movementId, drawn);
     return drawn;
   }
-
-  /** What can be seen of each demand in a movement's figure. */
-  shown = (movement: Pick<Movement, 'id' | 'drawnAs'>): Proven => {
-    const id = figureIdOf(movement);
-    const figure = this.figures[id];
-    this.proven ??= loadProven(this.config.figures, this.config.figuresProven);
-    return figure ? askedOf(this.proven[id] ?? {}, figure) : {};
-  };
 }
 
 async function drawnSmall(svg: string): Promise<Buffer> {

@@ -11,14 +11,12 @@ import {
   checkReferences,
   type Health,
   type Ladder,
-  libraryHealth,
   type MovementPage,
   type Neighbour,
   type Step,
 } from '@waxwing/core/ladder';
 import {
   buildFinding,
-  buildKindFinder,
   checkMovement,
   type DemandLevel,
   difference,
@@ -41,7 +39,7 @@ import { WriteGate } from '../database/write-gate.js';
 import type { Writer } from '../database/writer.js';
 import { refused } from '../problems/document.js';
 import { invalid, notFound, ProblemException, stale } from '../problems/problem.js';
-import { FiguresService } from './figures.service.js';
+import { HeavyService } from '../threads/heavy.service.js';
 import { MovementEntity, MovementVersionEntity } from './movement.entity.js';
 import type { ListMovementsQuery } from './movements.dto.js';
 
@@ -72,14 +70,14 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
   readonly conditions: readonly Condition[];
   // Built when first asked for: a start or an import should not wait for them.
   private finding: Finding | undefined;
-  private looked: Health | undefined;
+  private looked: Promise<Health> | undefined;
 
   constructor(
     @InjectRepository(MovementEntity) private readonly repository: Repository<MovementEntity>,
     private readonly database: DataSource,
     private readonly gate: WriteGate,
-    private readonly figures: FiguresService,
     @Inject(CONFIG) config: Config,
+    private readonly heavy: HeavyService,
   ) {
     this.faultKinds = loadFaultKinds(config.faultKinds);
     this.causes = loadCauses(config.causes);
@@ -160,8 +158,13 @@ export class LibraryService implements OnModuleInit, OnApplicationBootstrap {
     return this.active().map(searchTextOf);
   }
 
-  health(): Health {
-    return (this.looked ??= libraryHealth(this.active(), buildKindFinder(this.faultKinds).of, this.figures.shown));
+  /** Looked through once a change, and never for longer than that: one that was asked for before a change tells nothing of it. */
+  health(): Promise<Health> {
+    if (this.looked) return this.looked;
+    const looked = this.heavy.health();
+    // What failed is tried again.
+    looked.catch(() => (this.looked = undefined));
+    return (this.looked = looked);
   }
 
   /** One movement with its neighbours. @throws 404 */

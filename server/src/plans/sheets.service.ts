@@ -16,8 +16,9 @@ import { LibraryService } from '../movements/library.service.js';
 import { invalid } from '../problems/problem.js';
 import { RecordService } from '../sessions/record.service.js';
 import { StudioEntity } from '../studio/studio.entity.js';
+import { HeavyService } from '../threads/heavy.service.js';
 import { calendarOf } from './calendar.js';
-import { type Paper, sheetPdf } from './sheet-pdf.js';
+import type { Paper } from './sheet-pdf.js';
 
 @Injectable()
 export class SheetsService {
@@ -28,6 +29,7 @@ export class SheetsService {
     private readonly library: LibraryService,
     private readonly houseRules: HouseRulesService,
     private readonly figures: FiguresService,
+    private readonly heavy: HeavyService,
   ) {}
 
   /** @throws 404, 422 when the client is not in the plan */
@@ -103,10 +105,13 @@ export class SheetsService {
 
   pdf(sheet: Sheet, paper: Paper): Promise<Buffer> {
     const { of: stillOf } = this.figures.stills;
-    return sheetPdf(sheet, dateWords(sheet.startsAt), paper, (movementId) => {
-      const id = figureIdOf(this.library.find(movementId) ?? { id: movementId });
-      return [stillOf(id, 'start'), stillOf(id)].filter((still) => still !== undefined);
-    });
+    const stills = sheet.blocks.flatMap(({ lines }) =>
+      lines.map(({ movementId }): [string, string[]] => {
+        const id = figureIdOf(this.library.find(movementId) ?? { id: movementId });
+        return [movementId, [stillOf(id, 'start'), stillOf(id)].filter((still) => still !== undefined)];
+      }),
+    );
+    return this.heavy.pdf(sheet, dateWords(sheet.startsAt), paper, Object.fromEntries(stills));
   }
 
   /** @throws 422 when no date is set */
