@@ -94,7 +94,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
 
   /**
    * A copy in which it cannot be done, because it has other tables or is damaged, goes as a whole, and the audit says so: deleted for good is
-   * deleted everywhere. One that somebody else is reading stays until the next time.
+   * deleted everywhere. One that somebody else is reading, or for which the disk has no room, stays until the next time.
    */
   private eraseIn(file: string, erased: ReadonlySet<string>): void {
     try {
@@ -119,7 +119,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
         db.close();
       }
     } catch (error) {
-      if (isBusy(error)) return;
+      if (!cannotBe(error)) return;
       for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${file}${end}`, { force: true });
       this.audit.note({ visitor: null, device: 'this machine', action: 'copy-removed', fields: [basename(file)] });
     }
@@ -170,8 +170,11 @@ function isCopy(file: string): boolean {
   return isDatabase(file);
 }
 
-const isBusy = (error: unknown): boolean =>
-  error instanceof Error && 'code' in error && /^SQLITE_(BUSY|LOCKED)/.test(String(error.code));
+/** Whether it fails for what the copy is. One that is being read, or a disk without room, is nothing of the copy's: that may pass. */
+function cannotBe(error: unknown): boolean {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  return code === '' || /^SQLITE_(ERROR|CORRUPT|NOTADB|CONSTRAINT|MISMATCH)/.test(code);
+}
 
 /** Messages that were laid into a backup. */
 function eraseMessages(db: Database.Database, clientId: string, sealer: Sealer): void {
