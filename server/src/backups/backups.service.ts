@@ -172,7 +172,7 @@ function isCopy(file: string): boolean {
 
 /** Whether it fails for what the copy is. One that is being read, or a disk without room, is nothing of the copy's: that may pass. */
 function cannotBe(error: unknown): boolean {
-  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const { code = '' } = error as { code?: string };
   return code === '' || /^SQLITE_(ERROR|CORRUPT|NOTADB|CONSTRAINT|MISMATCH)/.test(code);
 }
 
