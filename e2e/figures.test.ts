@@ -154,7 +154,7 @@ test('a row of the library shows its movement, and one without a figure keeps it
     .filter({ hasText: /^1?\d*Goblet squat|Goblet squat/ })
     .first();
   const shown = row.locator('img');
-  await expect(shown).toHaveAttribute('src', '/api/library/stills/goblet-squat.svg');
+  await expect(shown).toHaveAttribute('src', '/api/library/stills/goblet-squat/small.webp');
   await expect.poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
 });
 
