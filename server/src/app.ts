@@ -10,6 +10,7 @@ import { loadChecked } from '@waxwing/library';
 import express, { type NextFunction, type Request, type Response } from 'express';
 
 import { AppModule } from './app.module.js';
+import { HoldsService } from './backups/holds.service.js';
 import type { Config } from './config.js';
 import { prepareFolder } from './database/prepare.js';
 import { isFull, type StudioFolder } from './database/studio-folder.js';
@@ -68,6 +69,7 @@ async function buildApp(
       abortOnError: false,
     },
   );
+  app.get(HoldsService).apply();
   app.disable('x-powered-by');
   app.use(
     security(config),

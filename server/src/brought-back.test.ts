@@ -49,7 +49,11 @@ test('deleted, shut out and a new passphrase hold whatever is brought back, and 
   await new Device(server.network).begin('helper', code);
   const clients = await Promise.all(['Ada', 'Bo'].map((name) => owner.ask('POST', '/api/clients', { name })));
   const [ada = '', bo = ''] = clients.map(({ body }) => (body as { id: string }).id);
+  const setDoor = (state: string) =>
+    server.app.get(WriteGate).write((writer) => writer.run('UPDATE door SET state = ?', state));
+  setDoor('open');
   const backup = backed('older.backup');
+  setDoor('closed');
 
   expect((await owner.ask('DELETE', `/api/clients/${ada}`, { name: 'Ada' })).status).toBe(204);
   expect((await owner.ask('PATCH', `/api/accounts/${account.id}`, { shutOut: true })).status).toBe(200);
@@ -58,6 +62,8 @@ test('deleted, shut out and a new passphrase hold whatever is brought back, and 
     restoreBackup(backup, server.config.dataFolder, new Date(), { keys: server.config.keys, passphrase: '' }),
   );
 
+  // The machine itself is let in no more than it was.
+  expect((await server.http.get('/api/clients')).status).toBe(401);
   const again = new Device(server.network);
   expect(await again.signIn('helper')).toBe(401);
   expect(await again.signIn('Maren', PASSPHRASE)).toBe(401);

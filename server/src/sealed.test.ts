@@ -204,6 +204,20 @@ describe('a studio', () => {
     for (const one of words) expect(filesWith(one)).toEqual([]);
   });
 
+  test('keeps what is somebody else’s of a plan whose words do not open, when one of them is deleted', async () => {
+    const other = await server.client('Tove');
+    const plan = await server.keep(planFor([client.id, other.id], ['goblet-squat'], { name: 'Thursday' }));
+    const db = new Database(server.database);
+    const told = db.prepare<[], string>(`SELECT document ->> 'told' FROM plans`).pluck().get() ?? '';
+    db.prepare(`UPDATE plans SET document = json_set(document, '$.told', ?)`).run(`${told.slice(0, -8)}AAAAAAA=`);
+    db.close();
+    expect((await server.http.get(`/api/plans/${plan.id}`)).status).toBe(500);
+    await server.http.delete(`/api/clients/${other.id}`).send({ name: 'Tove' }).expect(204);
+    const left = (await server.http.get(`/api/plans/${plan.id}`).expect(200)).body as Plan;
+    expect(left.clientIds).toEqual([client.id]);
+    expect(left.blocks[0]?.items[0]?.lanes.map(({ movementId }) => movementId)).toEqual(['goblet-squat']);
+  });
+
   test('shows nothing of a message that waits, of an earlier version neither, and gives it out plain', async () => {
     const plan = await server.keep(planFor([client.id], ['push-up'], { name: 'Knees of Joaquim' }));
     const sent = await server.http.post(`/api/plans/${plan.id}/send`).send({ clientId: client.id }).expect(201);

@@ -27,6 +27,8 @@ function syllablesIn(text: string): number {
 }
 
 const LETTER = /[\p{L}\d]/u;
+const SPACE = /\s/;
+const isSpace = (char: string): boolean => char <= ' ' || (char > '~' && SPACE.test(char));
 const isLetter = (char: string): boolean => (char >= 'a' && char <= 'z') || LETTER.test(char);
 
 /** What stands between spaces and has a letter or a figure in it. Character by character, since a library has a hundred thousand texts. */
@@ -34,7 +36,7 @@ export function countWords(text: string): number {
   let words = 0;
   let counted = false;
   for (const char of text) {
-    if (char === ' ' || char === '\n') counted = false;
+    if (isSpace(char)) counted = false;
     else if (!counted && isLetter(char)) {
       counted = true;
       words += 1;

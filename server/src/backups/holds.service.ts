@@ -1,5 +1,5 @@
 /** At the start: what holds is applied to a database that was brought back, before anybody is served from it. */
-import { Injectable, type OnModuleInit } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 
 import { eraseClient } from '../clients/erase.js';
 import { type Holds, holdsIn } from '../database/holds.js';
@@ -9,13 +9,14 @@ import type { Writer } from '../database/writer.js';
 import { audited } from '../door/audit.service.js';
 
 @Injectable()
-export class HoldsService implements OnModuleInit {
+export class HoldsService {
   constructor(
     private readonly folder: StudioFolder,
     private readonly gate: WriteGate,
   ) {}
 
-  onModuleInit(): void {
+  /** Before any other part of the server looks at the database. */
+  apply(): void {
     let deleted = 0;
     this.gate.write((writer) => {
       writer.outlasts = true;

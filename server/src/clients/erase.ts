@@ -2,9 +2,10 @@
 import { type Plan, planWithout } from '@waxwing/core/planning';
 import type { Programme } from '@waxwing/core/session';
 
+import { parsed } from '../database/json-column.js';
 import type { Writer } from '../database/writer.js';
 import { planColumns } from '../plans/plan-columns.js';
-import { openedFrom, type Row, sealedFor, sealedIn } from '../sealed/columns.js';
+import { openedFrom, type Row, sealedFor, sealedIn, withoutTold } from '../sealed/columns.js';
 import { forgetDigests } from '../sessions/digests.service.js';
 
 export function eraseClient(writer: Writer, id: string): void {
@@ -35,7 +36,7 @@ export function eraseClient(writer: Writer, id: string): void {
       writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', sessionId, at);
     } else if (programme !== null) {
       const at = ['sessions', 'programme', { id: sessionId }] as const;
-      const kept = openedFrom(writer.sealer, programme, ...at) as Programme | undefined;
+      const kept = openedOrBare(writer, programme, ...at) as Programme | undefined;
       const plan = kept && planWithout(kept.plan, id);
       const left = kept && plan ? JSON.stringify({ ...kept, plan, rotations: {} }) : null;
       const lies = left && asBefore(writer, programme, left, ...at);
@@ -49,7 +50,7 @@ export function eraseClient(writer: Writer, id: string): void {
   );
   for (const { id: planId, document, version } of plans) {
     const at = ['plans', 'document', { id: planId }] as const;
-    const plan = openedFrom(writer.sealer, document, ...at) as Plan | undefined;
+    const plan = openedOrBare(writer, document, ...at) as Plan | undefined;
     const left = plan && planWithout(plan, id);
     if (!left) {
       writer.run('DELETE FROM plans WHERE id = ?', planId);
@@ -69,6 +70,11 @@ export function eraseClient(writer: Writer, id: string): void {
   writer.run('DELETE FROM clients WHERE id = ?', id);
   writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
 }
+
+/** A plan whose words do not open goes on without them: it is somebody else's as well. */
+const openedOrBare = (writer: Writer, text: string, table: string, column: string, row: Row): unknown =>
+  openedFrom(writer.sealer, text, table, column, row) ??
+  (sealedIn(text, table, column) === undefined ? undefined : parsed(withoutTold(text, table, column)));
 
 /** A backup of an earlier version has it plain, and its migrations read it: what lay sealed lies sealed again, and what lay plain plain. */
 const asBefore = (writer: Writer, before: string, plain: string, table: string, column: string, row: Row): string =>

@@ -12,7 +12,7 @@ import { DataSource } from 'typeorm';
 import { threadFile } from '../threads/thread-file.js';
 import { preparedForWriting } from './connection.js';
 import { holdsOf, keepHolds } from './holds.js';
-import { isFull, StudioFolder } from './studio-folder.js';
+import { StudioFolder } from './studio-folder.js';
 import { Writer } from './writer.js';
 
 @Injectable()
@@ -52,14 +52,14 @@ export class WriteGate implements OnApplicationBootstrap, OnApplicationShutdown 
     }
   }
 
-  /** Puts down beside the database what holds whatever is brought back; on a full disk with the next write. */
+  /** Puts down beside the database what holds whatever is brought back. What was written stands without it: where it cannot be, the next write tries again. */
   private keepHolds(): void {
-    const holds = holdsOf(this.connection());
     try {
+      const holds = holdsOf(this.connection());
       if (holds) keepHolds(this.folder.path, holds);
       this.owed = false;
-    } catch (error) {
-      if (!isFull(error)) throw error;
+    } catch {
+      // The disk is full, or the file belongs to somebody else.
     }
   }
 

@@ -26,6 +26,8 @@ export class FiguresService {
     if (svg === undefined) return undefined;
     const drawn = this.small.get(movementId) ?? drawnSmall(svg);
     this.small.set(movementId, drawn);
+    // What failed is drawn again when it is next asked for.
+    drawn.catch(() => this.small.delete(movementId));
     return drawn;
   }
 }
