@@ -10,6 +10,12 @@ const FOLDER = join(import.meta.dirname, '../docs/screenshots');
 /** The clock and the dates would make every picture new; the demo studio is counted from today in any case. */
 const shoot = async (page: Page, name: string): Promise<void> => {
   await page.evaluate(() => document.fonts.ready);
+  // Pictures in view are there: the first to ask for one waits until it is drawn. One behind others may never be asked for.
+  const arePicturesThere = () =>
+    [...document.images]
+      .filter((image) => image.getBoundingClientRect().top < innerHeight)
+      .every(({ complete, naturalWidth }) => complete && naturalWidth > 0);
+  await page.waitForFunction(arePicturesThere, undefined, { timeout: 5_000 }).catch(() => undefined);
   await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: 'disabled' });
 };
 
