@@ -8,6 +8,7 @@ export default {
     main: 'server/dist/main.js',
     preparing: 'server/dist/imports/preparing.js',
     heavy: 'server/dist/threads/heavy.js',
+    copies: 'server/dist/threads/copies.js',
     checkpoints: 'server/dist/database/checkpoints.js',
     backup: 'server/dist/backup.js',
     owner: 'server/dist/owner.js',

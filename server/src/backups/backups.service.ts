@@ -5,20 +5,17 @@ import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
-import { Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import type { KeptBackup } from '@waxwing/core/client';
-import Database from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 
-import { eraseClient } from '../clients/erase.js';
-import { prepared } from '../database/connection.js';
+import { CONFIG, type Config } from '../config.js';
 import { isDatabase, StudioFolder } from '../database/studio-folder.js';
-import { Writer } from '../database/writer.js';
 import { AuditService } from '../door/audit.service.js';
-import { openedFile, removeMessagesOf } from '../plans/messages.js';
-import type { Sealer } from '../sealed/sealer.js';
+import { removeMessagesOf } from '../plans/messages.js';
+import type { CopiesData, CopyDone, CopyToChange } from '../threads/copies.js';
+import { Thread } from '../threads/thread.js';
 import { ASIDE } from './backup-file.js';
-import { changed } from './content.js';
 
 const NAME = /^waxwing-(\d{4}-\d{2}-\d{2})\.backup$/;
 const DAYS = 7;
@@ -33,6 +30,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
   private readonly timers: NodeJS.Timeout[] = [];
   private stopped = false;
   private running: ChildProcess | undefined;
+  private readonly copies: Thread<CopyToChange, CopyDone>;
   /** The last one could not be made: the disk is full, or the database cannot be read to its end. */
   failed = false;
 
@@ -40,7 +38,10 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     private readonly folder: StudioFolder,
     private readonly database: DataSource,
     private readonly audit: AuditService,
-  ) {}
+    @Inject(CONFIG) { keys }: Config,
+  ) {
+    this.copies = new Thread('copies', { database: folder.database, keys } satisfies CopiesData);
+  }
 
   onApplicationBootstrap(): void {
     // The first a little after the start, which should not wait for it.
@@ -57,6 +58,7 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     for (const timer of this.timers) clearInterval(timer);
     const { running } = this;
     if (running?.kill()) await once(running, 'exit');
+    await this.copies.end();
   }
 
   /** Latest first. */
@@ -70,59 +72,27 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
   /**
    * Takes whoever was deleted out of every copy that is kept: backups of any name, what a restore put aside, and what was copied before an
    * update. Asked for at every deletion, and again after the start and now and then: a copy that somebody was reading, or that was put there
-   * since, is done then, and a deletion that was cut off goes on.
+   * since, is done then, and a deletion that was cut off goes on. A copy of years takes seconds, so it is done in a thread beside the server.
    */
   async eraseDeleted(): Promise<void> {
     // One that is being made may still hold them.
     if (this.running?.exitCode === null) await once(this.running, 'exit').catch(() => undefined);
     const erased = await this.database.query<{ id: string }[]>('SELECT id FROM erased');
-    const ids = new Set(erased.map(({ id }) => id));
-    if (ids.size === 0) return;
+    const ids = erased.map(({ id }) => id);
+    if (ids.length === 0) return;
     const aside = readdirSync(this.folder.path)
       .filter((name) => name.startsWith(ASIDE))
       .map((name) => new StudioFolder(join(this.folder.path, name)));
     const kept = readdirSync(this.folder.backups).map((name) => join(this.folder.backups, name));
     for (const file of [...kept.filter(isCopy), ...aside.map(({ database }) => database).filter(existsSync)]) {
       if (this.stopped) return;
-      this.eraseIn(file, ids);
-      // Others have a turn between any two.
-      await new Promise(setImmediate);
+      // What a thread that broke off has not done is done the next time.
+      const { done } = await this.copies.ask({ file, ids }).catch(() => ({ done: 'waits' as const }));
+      if (done === 'removed')
+        this.audit.note({ visitor: null, device: 'this machine', action: 'copy-removed', fields: [basename(file)] });
     }
     for (const { outbox } of [this.folder, ...aside])
-      await removeMessagesOf({ outbox, sealer: this.folder.sealer }, (clientId) => ids.has(clientId));
-  }
-
-  /**
-   * A copy in which it cannot be done, because it has other tables or is damaged, goes as a whole, and the audit says so: deleted for good is
-   * deleted everywhere. One that somebody else is reading, or for which the disk has no room, stays until the next time.
-   */
-  private eraseIn(file: string, erased: ReadonlySet<string>): void {
-    try {
-      // Nobody waits here for who else has it open.
-      const db = prepared(new Database(file));
-      db.pragma('busy_timeout = 0');
-      try {
-        const ids = (db.prepare('SELECT id FROM clients').pluck().all() as string[]).filter((id) => erased.has(id));
-        if (ids.length === 0) return;
-        db.transaction(() =>
-          changed(db, () => {
-            const inside = db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'backup_files'`).get();
-            for (const id of ids) {
-              if (inside) eraseMessages(db, id, this.folder.sealer);
-              eraseClient(new Writer(db, this.database, this.folder.sealer), id);
-            }
-          }),
-        ).immediate();
-        // In a log of its own, what was taken out may still be there.
-        db.pragma('wal_checkpoint(TRUNCATE)');
-      } finally {
-        db.close();
-      }
-    } catch (error) {
-      if (!cannotBe(error)) return;
-      for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${file}${end}`, { force: true });
-      this.audit.note({ visitor: null, device: 'this machine', action: 'copy-removed', fields: [basename(file)] });
-    }
+      await removeMessagesOf({ outbox, sealer: this.folder.sealer }, (clientId) => ids.includes(clientId));
   }
 
   private names(): string[] {
@@ -168,23 +138,6 @@ const HALF = /\.part$|-(wal|shm|journal)$/;
 function isCopy(file: string): boolean {
   if (HALF.test(file) || !statSync(file).isFile()) return false;
   return isDatabase(file);
-}
-
-/** Whether it fails for what the copy is. One that is being read, or a disk without room, is nothing of the copy's: that may pass. */
-function cannotBe(error: unknown): boolean {
-  const { code = '' } = error as { code?: string };
-  return code === '' || /^SQLITE_(ERROR|CORRUPT|NOTADB|CONSTRAINT|MISMATCH)/.test(code);
-}
-
-/** Messages that were laid into a backup. */
-function eraseMessages(db: Database.Database, clientId: string, sealer: Sealer): void {
-  const messages = db.prepare(`SELECT path, bytes FROM backup_files WHERE path LIKE 'outbox/%.json'`).all() as {
-    path: string;
-    bytes: Buffer;
-  }[];
-  for (const { path, bytes } of messages)
-    if (openedFile(sealer, basename(path), bytes)?.includes(clientId))
-      db.prepare('DELETE FROM backup_files WHERE path IN (?, ?)').run(path, path.replace(/json$/, 'eml'));
 }
 
 /** Backups that are not needed any more: of names like `waxwing-2030-01-31.backup`, in any order. */

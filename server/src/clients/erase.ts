@@ -3,12 +3,12 @@ import { type Plan, planWithout } from '@waxwing/core/planning';
 import type { Programme } from '@waxwing/core/session';
 
 import { parsed } from '../database/json-column.js';
-import type { Writer } from '../database/writer.js';
+import type { Statements } from '../database/statements.js';
 import { planColumns } from '../plans/plan-columns.js';
 import { openedFrom, type Row, sealedFor, sealedIn, withoutTold } from '../sealed/columns.js';
-import { forgetDigests } from '../sessions/digests.service.js';
+import { forgetDigests } from '../sessions/kept-digests.js';
 
-export function eraseClient(writer: Writer, id: string): void {
+export function eraseClient(writer: Statements, id: string): void {
   writer.outlasts = true;
   const at = new Date().toISOString();
   const sessions = writer.all<{ id: string; programme: string | null; other: string | null }>(
@@ -72,10 +72,17 @@ export function eraseClient(writer: Writer, id: string): void {
 }
 
 /** A plan whose words do not open goes on without them: it is somebody else's as well. */
-const openedOrBare = (writer: Writer, text: string, table: string, column: string, row: Row): unknown =>
+const openedOrBare = (writer: Statements, text: string, table: string, column: string, row: Row): unknown =>
   openedFrom(writer.sealer, text, table, column, row) ??
   (sealedIn(text, table, column) === undefined ? undefined : parsed(withoutTold(text, table, column)));
 
 /** A backup of an earlier version has it plain, and its migrations read it: what lay sealed lies sealed again, and what lay plain plain. */
-const asBefore = (writer: Writer, before: string, plain: string, table: string, column: string, row: Row): string =>
+const asBefore = (
+  writer: Statements,
+  before: string,
+  plain: string,
+  table: string,
+  column: string,
+  row: Row,
+): string =>
   sealedIn(before, table, column) === undefined ? plain : sealedFor(writer.sealer, plain, table, column, row);

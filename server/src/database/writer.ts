@@ -4,18 +4,16 @@ import type { DataSource, EntityTarget, ObjectLiteral } from 'typeorm';
 
 import { type Row, SEALED, sealedFor } from '../sealed/columns.js';
 import type { Sealer } from '../sealed/sealer.js';
+import { Statements, type Value } from './statements.js';
 
-type Value = string | number | null | Buffer;
-
-export class Writer {
-  /** Whether this transaction changes what holds whatever backup is brought back. */
-  outlasts = false;
-
+export class Writer extends Statements {
   constructor(
-    private readonly db: Database.Database,
+    db: Database.Database,
     private readonly source: DataSource,
-    readonly sealer: Sealer,
-  ) {}
+    sealer: Sealer,
+  ) {
+    super(db, sealer);
+  }
 
   insert<E extends ObjectLiteral>(entity: EntityTarget<E>, rows: Partial<E> | readonly Partial<E>[]): void {
     this.put('INSERT', entity, Array.isArray(rows) ? (rows as Partial<E>[]) : [rows as Partial<E>]);
@@ -38,18 +36,6 @@ export class Writer {
   remove<E extends ObjectLiteral>(entity: EntityTarget<E>, where: Partial<E>): number {
     const at = this.columns(entity, where);
     return this.run(`DELETE FROM ${this.table(entity)} WHERE ${names(at, ' AND ')}`, ...values(at));
-  }
-
-  run(sql: string, ...parameters: readonly Value[]): number {
-    return this.db.prepare(sql).run(...parameters).changes;
-  }
-
-  all<T>(sql: string, ...parameters: readonly Value[]): T[] {
-    return this.db.prepare<Value[], T>(sql).all(...parameters);
-  }
-
-  get<T>(sql: string, ...parameters: readonly Value[]): T | undefined {
-    return this.db.prepare<Value[], T>(sql).get(...parameters);
   }
 
   private put<E extends ObjectLiteral>(

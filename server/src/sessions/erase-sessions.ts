@@ -1,7 +1,7 @@
 /** Lets old sessions go with everything in them and all that they taught. */
 import type { Writer } from '../database/writer.js';
 import { audited } from '../door/audit.service.js';
-import { forgetDigests } from './digests.service.js';
+import { forgetDigests } from './kept-digests.js';
 
 /** @param before ISO; @returns how many went */
 export function eraseSessionsBefore(writer: Writer, before: string): number {

@@ -32,7 +32,7 @@ export class Thread<Question extends object, Answer extends object> {
 
   async end(): Promise<void> {
     await this.worker?.terminate();
-    this.worker = undefined;
+    this.broken(new Error('the server is ending'));
   }
 
   private started(): Worker {
@@ -44,11 +44,14 @@ export class Thread<Question extends object, Answer extends object> {
       this.asked.get(answer.task)?.done(answer);
       this.asked.delete(answer.task);
     });
-    worker.on('error', (error: Error) => {
-      this.worker = undefined;
-      for (const { failed } of this.asked.values()) failed(error);
-      this.asked.clear();
-    });
+    worker.on('error', (error: Error) => this.broken(error));
     return (this.worker = worker);
+  }
+
+  /** Nobody waits for what is not answered any more. */
+  private broken(error: Error): void {
+    this.worker = undefined;
+    for (const { failed } of this.asked.values()) failed(error);
+    this.asked.clear();
   }
 }
