@@ -18,6 +18,8 @@ import { join } from 'node:path';
 
 import * as x509 from '@peculiar/x509';
 
+import { constraintsFor, speaksFor } from './name-constraints.js';
+
 x509.cryptoProvider.set(webcrypto as Crypto);
 
 const DAY = 86_400_000;
@@ -52,8 +54,9 @@ export async function certificatesIn(
   const folder = join(dataFolder, 'network');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   let root = kept(folder, 'root');
-  if (!root || endsBefore(root.certificate, new Date(now.getTime() + LASTS.own))) {
-    root = await rootMade(now);
+  const does = root && speaksFor(new x509.X509Certificate(root.certificate), hosts);
+  if (!root || !does || endsBefore(root.certificate, new Date(now.getTime() + LASTS.own))) {
+    root = await rootMade(hosts, now);
     keep(folder, 'root', root);
   }
   let own = kept(folder, 'own');
@@ -115,7 +118,7 @@ const serial = (): string =>
 /** Clocks of tablets may be behind. */
 const since = (now: Date): Date => new Date(now.getTime() - DAY);
 
-async function rootMade(now: Date): Promise<Kept> {
+async function rootMade(hosts: readonly string[], now: Date): Promise<Kept> {
   const keys = await newKeys();
   const certificate = await x509.X509CertificateGenerator.createSelfSigned({
     serialNumber: serial(),
@@ -128,6 +131,7 @@ async function rootMade(now: Date): Promise<Kept> {
       new x509.BasicConstraintsExtension(true, 0, true),
       new x509.KeyUsagesExtension(x509.KeyUsageFlags.keyCertSign | x509.KeyUsageFlags.cRLSign, true),
       await x509.SubjectKeyIdentifierExtension.create(keys.publicKey as CryptoKey),
+      constraintsFor(hosts),
     ],
   });
   return { certificate: certificate.toString('pem'), key: await pemOf(keys) };
