@@ -28,7 +28,7 @@ function syllablesIn(text: string): number {
 
 const LETTER = /[\p{L}\d]/u;
 const SPACE = /\s/;
-const isSpace = (char: string): boolean => char <= ' ' || (char > '~' && SPACE.test(char));
+const isSpace = (char: string): boolean => char === ' ' || ((char < ' ' || char > '~') && SPACE.test(char));
 const isLetter = (char: string): boolean => (char >= 'a' && char <= 'z') || LETTER.test(char);
 
 /** What stands between spaces and has a letter or a figure in it. Character by character, since a library has a hundred thousand texts. */

@@ -1,7 +1,9 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 
 import { countUnlike } from './count-words.js';
 import { focusProblem } from './focus-words.js';
+import { countWords } from './plain-words.js';
 
 test.each([
   'Push the floor away',
@@ -36,4 +38,17 @@ test('seconds that are counted aloud are of the tempo, in words or figures', () 
   expect(countUnlike('Hold for 5 seconds, then one count up', '3-5-1-0')).toBeUndefined();
   expect(countUnlike('Hold for a second and take three seconds back', '2-1-2-0')).toBe(3);
   expect(countUnlike('Three clean ones in a row', '2-0-2-0')).toBeUndefined();
+});
+
+test('a word is what stands between spaces and has a letter or a figure in it', () => {
+  const texts = fc.oneof(
+    fc.string({ unit: 'binary' }),
+    fc.string({ unit: fc.constantFrom(...' \t\n\u00a0\0aÉ9–.😀漢') }),
+  );
+  fc.assert(
+    fc.property(texts, (text) => {
+      const words = text.split(/\s+/).filter((part) => /[\p{L}\d]/u.test(part));
+      expect(countWords(text)).toBe(words.length);
+    }),
+  );
 });
