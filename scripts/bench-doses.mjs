@@ -152,7 +152,7 @@ export async function composedTaps(page, address) {
 const LONG = [200, 200].map((count) => ({ kind: 'reps', count, tempo: null }));
 
 /** Minutes that the page is hidden for. */
-const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 20);
+const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 3);
 /** How far a device's sound may drift from its clock: parts in a million that a cheap crystal is off. */
 const DRIFT_PPM = 100;
 

@@ -1,13 +1,14 @@
 /** The door: who comes in, what each may see, and what a stranger may not; over real HTTPS, as another device has it. */
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
 import { type AddressInfo, connect as plainConnect } from 'node:net';
 import { connect } from 'node:tls';
 
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import type { Client } from '@waxwing/core/client';
-import type { AuditEntry, Device as KnownDevice, Pairing } from '@waxwing/core/door';
+import type { AuditEntry, Device as KnownDevice, Left, Pairing } from '@waxwing/core/door';
 import Database from 'better-sqlite3';
 import { v7 as uuidv7 } from 'uuid';
 
@@ -548,6 +549,48 @@ describe('a tablet', () => {
       if (is) expect((await devices.ada.ask('DELETE', `/api/door/devices/${id}`)).status).toBe(204);
     expect((await tablet.get('/api/sessions')).status).toBe(401);
     expect(await tablet.door()).toMatchObject({ shutOut: true, visitor: null });
+  });
+
+  test('that was shut out leaves what it had not sent, and nothing of it counts before the owner says so', async () => {
+    const { tablet } = await paired();
+    const own = await tablet.get('/api/door/devices');
+    const [device] = (own.body as { items: KnownDevice[] }).items;
+    const tap = (data: object, more: object = {}) => ({
+      ...{ id: uuidv7(), sessionId: ids.session, clientId: ids.client, counter: 1, at: new Date().toISOString() },
+      ...{ type: 'note-written', data, ...more },
+    });
+    const leave = (events: object[]) => tablet.ask('POST', '/api/door/left', { events });
+    const [good, other] = [tap({ text: 'limps-on-the-left' }), tap({ text: 'second' })];
+    const [bad, elsewhere] = [tap({ text: 7 }), tap({ text: 'third' }, { sessionId: uuidv7() })];
+    // While it is in, it sends as everybody does.
+    expect((await leave([good])).status).toBe(401);
+    await devices.ada.ask('DELETE', `/api/door/devices/${device?.id}`);
+    const nothing = await leave([tap({ text: '' }, { id: '../x' })]);
+    expect([nothing.status, wrongFields(nothing)]).toEqual([422, ['events[0].id']]);
+    for (let again = 0; again < 2; again += 1) expect((await leave([good, bad, other, elsewhere])).status).toBe(204);
+    // It may do nothing else, nobody else may do this, and what it left is for the owner alone.
+    expect((await tablet.ask('POST', `/api/sessions/${ids.session}/events`, { events: [good] })).status).toBe(401);
+    expect((await new Device(server.network).ask('POST', '/api/door/left', { events: [good] })).status).toBe(401);
+    const more = Array.from({ length: 400 }, () => tap({ text: 'x'.repeat(900) }));
+    expect((await leave(more)).status).toBe(413);
+    expect((await devices.ada.get('/api/left')).status).toBe(403);
+    const seen = () => devices.ada.get(`/api/sessions/${ids.session}`).then(({ text }) => text);
+    expect(await seen()).not.toContain('limps-on-the-left');
+    expect(readFileSync(server.database).includes('limps-on-the-left')).toBe(false);
+    const list = async () => ((await devices.owner.get('/api/left')).body as { items: Left[] }).items;
+    expect(await list()).toMatchObject([{ id: device?.id, device: 'Floor tablet', accountName: 'ada', taps: 4 }]);
+    const take = await devices.owner.ask('POST', `/api/left/${device?.id}/take`);
+    expect(take.body).toMatchObject({ taken: 2, refused: 2, why: expect.any(String) as string });
+    expect(await seen()).toContain('limps-on-the-left');
+    expect(await list()).toMatchObject([{ taps: 2 }]);
+    expect((await devices.owner.ask('DELETE', `/api/left/${device?.id}`)).status).toBe(204);
+    expect(await list()).toEqual([]);
+    expect((await devices.owner.ask('POST', `/api/left/${device?.id}/take`)).status).toBe(404);
+    const { items } = (await devices.owner.get('/api/audit?limit=2')).body as { items: AuditEntry[] };
+    expect(items.map(({ action, fields }) => [action, fields])).toEqual([
+      ['taps-thrown-away', ['Floor tablet', '2']],
+      ['taps-taken-in', ['Floor tablet', '2']],
+    ]);
   });
 });
 

@@ -22,7 +22,9 @@ import {
   deviceSchema,
   doorSchema,
   keepsSchema,
+  leftSchema,
   pairingSchema,
+  takenSchema,
 } from '../door/door-schema.js';
 import { ROLES } from '../door/roles.js';
 import { type ClientFile, clientFileSchema } from '../formats/client-file.js';
@@ -126,6 +128,10 @@ export const OPERATIONS = {
   'DELETE /door/devices': { answer: null },
   'POST /door/pairings': { answer: pairingSchema },
   'POST /door/pair': { body: z.strictObject({ key: z.string(), name: z.string(), pin: z.string() }), answer: null },
+  'POST /door/left': { body: z.strictObject({ events: z.array(z.looseObject({})) }), answer: null },
+  'GET /left': { answer: items(leftSchema) },
+  'POST /left/{id}/take': { answer: takenSchema },
+  'DELETE /left/{id}': { answer: null },
   'POST /door/lock': { answer: null },
   'POST /door/unlock': { body: z.strictObject({ pin: z.string() }), answer: null },
 

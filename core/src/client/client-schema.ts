@@ -8,6 +8,7 @@ import { z } from '../schema/zod.js';
 import { DAY_KINDS } from './client.js';
 import { clearedSchema } from './conditions.js';
 import { easeSchema } from './ease.js';
+import { painOverSchema } from './open-pains.js';
 import { benchmarkSchema, readinessCheckSchema, todayCheckSchema } from './screening.js';
 
 export const clientSchema = z.strictObject({
@@ -44,6 +45,8 @@ export const clientSchema = z.strictObject({
   limits: z.array(limitSchema).max(120, 'has at most 120 limits'),
   /** Conditions that ended, and by whose word. */
   cleared: z.array(clearedSchema).max(100, 'has at most 100 conditions'),
+  /** Pains of sessions that are over, and by whose word. */
+  painsOver: z.array(painOverSchema).max(500, 'has at most 500 pains'),
   /** What there is at home, and the room. */
   kit: kitSchema,
   homeSpace: z.enum(SPACES),

@@ -24,6 +24,7 @@ export const BLANK_CLIENT: Omit<Client, 'id' | 'version' | 'name'> = {
   benchmarks: [],
   limits: [],
   cleared: [],
+  painsOver: [],
   kit: [],
   homeSpace: 'mat',
   houseRules: {},

@@ -62,6 +62,6 @@ export const faultLoadSchema = z.strictObject({
 });
 export type FaultLoad = z.infer<typeof faultLoadSchema>;
 
-/** A movement in which sharp pain was reported and that was not done since, with the day. */
+/** A movement with a sharp pain in it that is open, and the time of the last report. */
 export const hurtSchema = z.strictObject({ movementId: z.string(), at: z.string() });
 export type Hurt = z.infer<typeof hurtSchema>;

@@ -7,6 +7,7 @@ export * from './history.js';
 export * from './history-schema.js';
 export * from './keeping.js';
 export * from './limits-today.js';
+export * from './open-pains.js';
 export * from './pain.js';
 export * from './place.js';
 export * from './screening.js';

@@ -52,15 +52,18 @@ export const REGION_DEMANDS: Readonly<Record<Region, readonly Demand[]>> = {
   foot: ['impact', 'toes-bent-under-load', 'single-leg-balance'],
 };
 
-/** Sharp pain allows nothing on the region's demands, dull pain a trace. */
-export const limitsFromPain = (pains: readonly (Pain | HeldBack)[]): Limit[] =>
+/**
+ * Sharp pain allows nothing on the region's demands, dull pain a trace.
+ * @param when as in “today”, or “on 3 May”
+ */
+export const limitsFromPain = (pains: readonly (Pain | HeldBack)[], when = 'today'): Limit[] =>
   pains.flatMap((pain) => {
-    if (pain.region === null) return pain.limits.map((limit) => ({ ...limit, reason: 'held back today' }));
+    if (pain.region === null) return pain.limits.map((limit) => ({ ...limit, reason: `held back ${when}` }));
     const { region, quality } = pain;
     return REGION_DEMANDS[region].map((demand) => ({
       demand,
       allowed: allowedAfter(quality),
-      reason: `${quality} pain at the ${painPlace(pain)} today`,
+      reason: `${quality} pain at the ${painPlace(pain)} ${when}`,
     }));
   });
 

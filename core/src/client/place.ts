@@ -1,6 +1,6 @@
 /** Where a session is held: the studio, the home of somebody who takes part, or a place that the studio keeps. Each has its own kit and room. */
 import type { KitPiece } from '../movement/kit-schema.js';
-import type { Space } from '../movement/vocabulary.js';
+import { PURPOSES, type Space } from '../movement/vocabulary.js';
 import { uuid } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import type { ClientOnDay } from './client-schema.js';
@@ -15,6 +15,13 @@ export const placeRefSchema = z.discriminatedUnion('kind', [
 export type PlaceRef = z.infer<typeof placeRefSchema>;
 
 export const AT_STUDIO: PlaceRef = { kind: 'studio' };
+
+/** What a session is for, and where: every answer about the next time is asked with both. */
+export const aimSchema = z.strictObject({ purpose: z.enum(PURPOSES), place: placeRefSchema });
+export type Aim = z.infer<typeof aimSchema>;
+
+/** Where nothing is planned and nothing was. */
+export const USUAL_AIM: Aim = { purpose: 'strength', place: AT_STUDIO };
 
 export interface Place {
   ref: PlaceRef;
@@ -52,6 +59,10 @@ export const placeOf = (ref: PlaceRef, studio: Host, clients: readonly Guest[]):
     kit: [],
     space: 'spot',
   };
+
+/** What somebody has to work with at a place. At the home of another, who is not asked about here, it is taken to be what the studio has. */
+export const kitAt = (ref: PlaceRef, studio: Host, client: Guest): readonly KitPiece[] =>
+  placeOf(ref.kind === 'home' && ref.id !== client.id ? AT_STUDIO : ref, studio, [client]).kit;
 
 /** What is never the same twice: a kit with what was brought along for one session. */
 export const kitWith = (kit: readonly KitPiece[], brought: readonly KitPiece[]): readonly KitPiece[] =>

@@ -6,6 +6,8 @@ import {
   moveSchema,
   pastSessionSchema,
 } from '../client/history-schema.js';
+import { openPainSchema } from '../client/open-pains.js';
+import { aimSchema } from '../client/place.js';
 import { notedSetUpSchema } from '../client/set-up-schema.js';
 import { testResultSchema } from '../client/tests.js';
 import { CORRECTION_KINDS, FOCUSES } from '../movement/vocabulary.js';
@@ -43,7 +45,10 @@ export const clientRecordSchema = evidenceSchema.extend({
   sets: z.record(z.string(), z.array(pastSessionSchema)),
   /** By movement. */
   faults: z.record(z.string(), faultTallySchema),
+  /** Movements that are closed for a sharp pain in them. */
   hurt: z.array(hurtSchema),
+  /** Pains of earlier sessions that nobody has called over, earliest first. */
+  pains: z.array(openPainSchema),
   /** Swaps of a line, earliest first: the rung that somebody went to. */
   moves: z.array(moveSchema),
   /** What the latest session left for the next one. */
@@ -52,6 +57,8 @@ export const clientRecordSchema = evidenceSchema.extend({
   setUps: z.array(notedSetUpSchema),
   /** What came out of tests in sessions, earliest first. */
   tests: z.array(testResultSchema),
+  /** Of the next plan, or else of the latest session that had one; null where there was none. */
+  aim: aimSchema.nullable(),
   /** Session by session, earliest first: sets done and faults seen. */
   faultLoads: z.array(faultLoadSchema),
 });

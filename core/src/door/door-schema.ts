@@ -62,6 +62,24 @@ export const deviceSchema = z.strictObject({
 });
 export type Device = z.infer<typeof deviceSchema>;
 
+/** What a device had not sent yet when it was shut out: it waits for the owner's yes. */
+export const leftSchema = z.strictObject({
+  /** Of the device. */
+  id: z.string(),
+  device: z.string(),
+  accountName: z.string(),
+  /** Whom the taps are of. */
+  clientNames: z.array(z.string()),
+  taps: z.int().min(1),
+  /** ISO; when the latest of them came. */
+  leftAt: z.string(),
+});
+export type Left = z.infer<typeof leftSchema>;
+
+/** What became of such taps: one that does not fit into its session is named, and stays until it is thrown away. */
+export const takenSchema = z.strictObject({ taken: z.int(), refused: z.int(), why: z.string().nullable() });
+export type Taken = z.infer<typeof takenSchema>;
+
 /** A key that a tablet is paired with: once, and soon. */
 export const pairingSchema = z.strictObject({
   endsAt: z.string(),

@@ -28,6 +28,8 @@ export const AUDIT_ACTIONS = [
   'sessions-let-go',
   'restored',
   'copy-removed',
+  'taps-taken-in',
+  'taps-thrown-away',
 ] as const;
 export type AuditAction = (typeof AUDIT_ACTIONS)[number];
 

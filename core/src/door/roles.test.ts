@@ -4,7 +4,7 @@ import fc from 'fast-check';
 
 import { BODY_SIDES, type ClientOnDay, PAIN_QUALITIES } from '../client/index.js';
 import { DEMANDS, type Equipped, opennessWith, REGIONS, RULINGS } from '../movement/index.js';
-import { standingOf } from '../progress/index.js';
+import { NOTHING_LEFT, standingOf } from '../progress/index.js';
 import { fold, type SessionEvent } from '../session/index.js';
 import { uuidAt } from '../test/generate.js';
 import { eventsFor, onDayFor, type Visitor } from './index.js';
@@ -72,7 +72,7 @@ test('after pain an assistant’s floor leaves out what the trainer’s does, wi
         ] as SessionEvent[];
         const standing = (seen: readonly SessionEvent[]) => {
           const lane = fold(seen, [frame.clientId]).lanes[frame.clientId];
-          const { limits: all, ...rest } = standingOf({ limits: [], ease: null } as never, [], lane?.pains);
+          const { limits: all, ...rest } = standingOf({ limits: [], ease: null } as never, NOTHING_LEFT, lane?.pains);
           return { ...rest, limits: all.map(({ demand, allowed }) => ({ demand, allowed })) };
         };
         const told = eventsFor(HELPER, { events }).events;

@@ -2,6 +2,7 @@
 import { withoutConditions } from '../client/client-on-day.js';
 import type { ClientOnDay, ClientSummary } from '../client/client-schema.js';
 import type { Client } from '../client/client-schema.js';
+import { withoutPlace } from '../client/open-pains.js';
 import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { StoredPlan } from '../planning/stored.js';
 import { withoutWords } from '../planning/told.js';
@@ -40,11 +41,15 @@ export const viewFor = (visitor: Visitor, view: SessionView): SessionView =>
 export const planFor = (visitor: Visitor, plan: StoredPlan): StoredPlan =>
   maySeeHealth(visitor) ? plan : withoutWords(plan);
 
-/** What sessions teach of a client: that a line was changed, and not why. */
+/** What sessions teach of a client: that a line was changed, and not why; what is left out for a pain, and not where it is. */
 export const recordFor = (visitor: Visitor, record: ClientRecord): ClientRecord =>
   maySeeHealth(visitor)
     ? record
-    : { ...record, moves: record.moves.map((move) => ({ ...move, why: withoutReason(move.why) })) };
+    : {
+        ...record,
+        moves: record.moves.map((move) => ({ ...move, why: withoutReason(move.why) })),
+        pains: record.pains.map(withoutPlace),
+      };
 
 /** What of a client says something about their health. */
 export const HEALTH_FIELDS = [
@@ -53,6 +58,7 @@ export const HEALTH_FIELDS = [
   'readiness',
   'today',
   'limits',
+  'painsOver',
 ] as const satisfies readonly (keyof Client)[];
 
 /** The health fields of a client in which something is noted. */

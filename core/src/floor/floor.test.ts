@@ -12,6 +12,7 @@ import {
   clientOnDay,
   kitWith,
   placeOf,
+  REGION_DEMANDS,
   setUpFor,
   type Studio,
 } from '../client/index.js';
@@ -117,6 +118,8 @@ const EMPTY: ClientRecord = {
   sets: {},
   faults: {},
   hurt: [],
+  pains: [],
+  aim: null,
   moves: [],
   faultLoads: [],
   setUps: [],
@@ -733,8 +736,12 @@ test('nothing that is closed or held back is ever offered, by any caller, from t
     sets: pastOf(library.map(({ id }) => id)),
     hurt: fc.array(fc.constantFrom(...library.map(({ id }) => id)), { maxLength: 4 }),
     pains: fc.array(
-      fc.record({ region: fc.constantFrom(...REGIONS), quality: fc.constantFrom('sharp' as const, 'dull' as const) }),
-      { maxLength: 2 },
+      fc.record({
+        region: fc.constantFrom(...REGIONS),
+        quality: fc.constantFrom('sharp' as const, 'dull' as const),
+        before: fc.boolean(),
+      }),
+      { maxLength: 3 },
     ),
     ease: fc.constantFrom(null, POOR_SLEEP, { code: 'clearance' as const }),
     at: fc.nat(library.length - 1),
@@ -746,14 +753,23 @@ test('nothing that is closed or held back is ever offered, by any caller, from t
   const FAR = 20;
   fc.assert(
     fc.property(someone, ({ limits, sets, hurt, pains, ease, at, region, minutes, wanted }) => {
-      const past = hurt.map((movementId) => ({ movementId, at: NOW }));
-      const standing = standingOf(
-        { limits, ease },
-        past,
-        pains.map((one) => ({ ...one, movementId: null })),
+      const [past, now] = [true, false].map((when) =>
+        pains.flatMap(({ before, ...pain }, i) =>
+          before === when ? { ...pain, movementId: null, id: String(i), at: NOW } : [],
+        ),
       );
+      const record = { hurt: hurt.map((movementId) => ({ movementId, at: NOW })), pains: past ?? [] };
+      const standing = standingOf({ limits, ease }, record, now);
       const may = (id: string) => isOpen(fitNow(standing, kitOf(kit), summaryOf(id)));
-      const held = ease !== null || pains.length > 0;
+      // What hurt at any time is closed by its place, and not by the movement alone.
+      for (const { region, quality } of pains)
+        for (const one of summaries)
+          if (
+            one.kit.every(({ demands }) => !demands) &&
+            REGION_DEMANDS[region].some((demand) => (one.demands[demand] ?? 0) > (quality === 'sharp' ? 0 : 1))
+          )
+            expect([one.id, may(one.id)]).toEqual([one.id, false]);
+      const held = ease !== null || (now ?? []).length > 0;
       const client: SuggestClient = { id: CLIENT.id, name: 'Osei', standing, sets };
       const request = { clients: [client], movements: summaries, kit: STUDIO.kit, purpose: 'strength' as const };
       let n = 0;

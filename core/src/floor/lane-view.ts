@@ -83,7 +83,7 @@ export interface LaneView extends Omit<LaneParts, 'rules' | 'clock'> {
 export function viewOf({ rules, clock, ...parts }: LaneParts): LaneView {
   const { lane, client, record, studio, place, movements, catalog, programme, pageOf } = parts;
   const find = (id: string) => movements.find((movement) => movement.id === id) ?? summaryOf(pageOf(id));
-  const standing = standingOf(client, record.hurt, lane.pains);
+  const standing = standingOf(client, record, lane.pains);
   const kit = kitCounts(place.kit);
   const steps = atClock(stepsOf(programme, lane, find), clock);
   const step = stepNow(steps);

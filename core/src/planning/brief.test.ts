@@ -8,7 +8,7 @@ import fc from 'fast-check';
 import { BLANK_CLIENT, type ClientOnDay, clientOnDay, type PastSession, withoutReasons } from '../client/index.js';
 import { buildCatalog } from '../ladder/index.js';
 import { DEMANDS, kitCounts, type MovementSummary } from '../movement/index.js';
-import { fitNow, isOpen, standingOf } from '../progress/index.js';
+import { fitNow, isOpen, NOTHING_LEFT, standingOf } from '../progress/index.js';
 import { briefOf, type BriefRequest, nextUsual, usualSlots, weekdayOf } from './index.js';
 
 const library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
@@ -29,7 +29,8 @@ const clean = (amount: number): PastSession => ({
 });
 const asked = (record: Partial<BriefRequest['record']>, client = person()): BriefRequest => ({
   client,
-  record: { sets: {}, hurt: [], left: [], ...record },
+  record: { sets: {}, hurt: [], pains: [], left: [], ...record },
+  purpose: 'strength',
   kit,
   ladder: catalog.ladder,
   find: (id) => byId.get(id),
@@ -46,8 +47,13 @@ describe('what to know before somebody comes', () => {
     expect(codes(asked({}, waits))).toEqual(['clearance', 'first-time']);
     const faulty: PastSession = { at, sets: [{ amount: 8, effort: 'medium', clean: false, faults: ['heels-lift'] }] };
     const sets = { 'bodyweight-squat': [faulty] };
-    expect(briefOf(asked({ sets, hurt: [{ movementId: 'split-squat', at }] }, limited))).toMatchObject([
-      { code: 'hurt', movementIds: ['split-squat'] },
+    const knee = { id: 'a', at, quality: 'dull', movementId: 'split-squat', region: 'knee', side: 'left' } as const;
+    const pains = [knee, { ...knee, id: 'b', quality: 'sharp', movementId: 'lunge' } as const];
+    expect(briefOf(asked({ sets, pains }, limited))).toMatchObject([
+      {
+        code: 'hurt',
+        pain: { ids: ['a', 'b'], place: 'left knee', quality: 'sharp', movementIds: ['split-squat', 'lunge'] },
+      },
       { code: 'limits', limits: limited.limits },
       { code: 'fault', movementId: 'bodyweight-squat', fault: 'heels-lift' },
     ]);
@@ -85,7 +91,7 @@ describe('what to know before somebody comes', () => {
         for (const note of briefOf(request))
           if (note.code === 'ready') {
             const to = byId.get(note.to);
-            expect(to && isOpen(fitNow(standingOf(client, []), kitCounts(kit), to))).toBe(true);
+            expect(to && isOpen(fitNow(standingOf(client, NOTHING_LEFT), kitCounts(kit), to))).toBe(true);
           }
       }),
     );

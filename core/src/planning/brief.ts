@@ -2,11 +2,13 @@
 import type { ClientOnDay } from '../client/client-schema.js';
 import { type Condition, conditionsHeld } from '../client/conditions.js';
 import type { PastSession } from '../client/history-schema.js';
+import { type PainAtPlace, painsByPlace } from '../client/open-pains.js';
 import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { Ladder } from '../ladder/graph.js';
 import type { KitPiece } from '../movement/kit-schema.js';
 import type { Limit } from '../movement/limit-schema.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
+import type { Purpose } from '../movement/vocabulary.js';
 import { heldBetween, nextTime, type TimeQuestion } from '../progress/next-time.js';
 import { standingOf } from '../progress/standing.js';
 import { lastVisit } from './carry.js';
@@ -14,8 +16,8 @@ import { lastVisit } from './carry.js';
 export type Note =
   /** Somebody qualified has not cleared them yet. */
   | { code: 'clearance' }
-  /** Movements that hurt sharply when they were last done. */
-  | { code: 'hurt'; movementIds: string[] }
+  /** A pain of earlier sessions that nobody has called over: it is time to ask. */
+  | { code: 'hurt'; pain: PainAtPlace }
   | { code: 'limits'; limits: readonly Limit[] }
   /** It is time to ask whether a condition still holds, and whom; it does until somebody says otherwise. */
   | { code: 'ask'; condition: string; whom: string }
@@ -34,7 +36,8 @@ export const LONG_AWAY = 14;
 
 export interface BriefRequest {
   client: ClientOnDay;
-  record: Pick<ClientRecord, 'sets' | 'hurt' | 'left'>;
+  record: Pick<ClientRecord, 'sets' | 'hurt' | 'pains' | 'left'>;
+  purpose: Purpose;
   kit: readonly KitPiece[];
   ladder: Pick<Ladder, 'rungs'>;
   find: (movementId: string) => MovementSummary | undefined;
@@ -52,12 +55,21 @@ const lastOf = (sets: Readonly<Record<string, readonly PastSession[]>>): string 
     .flatMap((past) => past.map(({ at }) => at))
     .reduce((late, at) => (at > late ? at : late), '');
 
-export function briefOf({ client, record, kit, ladder, find, faultOf, conditions = [], now }: BriefRequest): Note[] {
-  const standing = standingOf(client, record.hurt);
+export function briefOf({
+  client,
+  record,
+  purpose,
+  kit,
+  ladder,
+  find,
+  faultOf,
+  conditions = [],
+  now,
+}: BriefRequest): Note[] {
+  const standing = standingOf(client, record);
   const notes: Note[] = [];
   if (client.ease?.code === 'clearance') notes.push({ code: 'clearance' });
-  if (record.hurt.length > 0)
-    notes.push({ code: 'hurt', movementIds: record.hurt.map(({ movementId }) => movementId) });
+  for (const pain of painsByPlace(record.pains)) notes.push({ code: 'hurt', pain });
   if (client.limits.length > 0) notes.push({ code: 'limits', limits: client.limits });
   for (const { ask, known } of conditionsHeld(client.limits, conditions, now.slice(0, 10)))
     if (ask && known) notes.push({ code: 'ask', condition: known.name, whom: known.clearedBy });
@@ -72,7 +84,7 @@ export function briefOf({ client, record, kit, ladder, find, faultOf, conditions
     const question: TimeQuestion = {
       standing,
       movement,
-      purpose: 'strength',
+      purpose,
       kit,
       ladder,
       find,

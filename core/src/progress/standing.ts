@@ -1,8 +1,8 @@
 /** How a client stands now: what is limited, what hurts, and whether anything may go up. What every decision about them begins with. */
 import type { ClientOnDay } from '../client/client-schema.js';
 import type { Ease } from '../client/ease.js';
-import type { Hurt } from '../client/history-schema.js';
 import { type HeldBack, limitsFromPain, type Pain } from '../client/pain.js';
+import type { ClientRecord } from '../coaching/evidence-schema.js';
 import type { Limit } from '../movement/limit-schema.js';
 
 export interface Standing {
@@ -20,23 +20,37 @@ export interface Standing {
   trainingYears: number | null;
 }
 
-/** @param pains reported in the session under way; none outside of one */
-export const standingOf = (
+/** As a day of a past pain is read. */
+const onDay = (at: string): string =>
+  `on ${new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })}`;
+
+/**
+ * @param record what is left of earlier sessions
+ * @param pains reported in the session under way; none outside of one
+ */
+export function standingOf(
   {
     limits,
     ease,
     trainingYears = null,
   }: Pick<ClientOnDay, 'limits' | 'ease'> & Partial<Pick<ClientOnDay, 'trainingYears'>>,
-  hurt: readonly Hurt[],
-  pains: readonly ((Pain | HeldBack) & { movementId: string | null })[] = [],
-): Standing => ({
-  limits: [...limits, ...limitsFromPain(pains)],
-  hurtNow: pains.flatMap(({ quality, movementId }) => (quality === 'sharp' && movementId !== null ? movementId : [])),
-  hurtBefore: hurt.map(({ movementId }) => movementId),
-  pain: pains.length > 0,
-  ease,
-  trainingYears,
-});
+  { hurt, pains: past }: Pick<ClientRecord, 'hurt' | 'pains'>,
+  pains: readonly ((Pain | HeldBack) & { id: string; movementId: string | null })[] = [],
+): Standing {
+  // The record may know the session under way already.
+  const earlier = past.filter(({ id }) => !pains.some((pain) => pain.id === id));
+  return {
+    limits: [...limits, ...earlier.flatMap((pain) => limitsFromPain([pain], onDay(pain.at))), ...limitsFromPain(pains)],
+    hurtNow: pains.flatMap(({ quality, movementId }) => (quality === 'sharp' && movementId !== null ? movementId : [])),
+    hurtBefore: hurt.map(({ movementId }) => movementId),
+    pain: pains.length > 0,
+    ease,
+    trainingYears,
+  };
+}
+
+/** What is left of earlier sessions for somebody of whom nothing is known. */
+export const NOTHING_LEFT: Pick<ClientRecord, 'hurt' | 'pains'> = { hurt: [], pains: [] };
 
 /** Movements that no suggestion may bring back. */
 export const avoidedBy = ({ hurtNow, hurtBefore }: Standing): string[] => [...hurtNow, ...hurtBefore];

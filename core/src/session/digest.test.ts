@@ -1,6 +1,7 @@
 import { describe as group, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
+import { openPains, type Visit } from '../client/index.js';
 import { likelyFault } from '../coaching/index.js';
 import { EFFORTS, type Movement } from '../movement/index.js';
 import { CLIENT, eventsFrom, lawfulEvents, uuidAt } from '../test/generate.js';
@@ -257,6 +258,32 @@ group('undo and the running log', () => {
       'set: 30 reps left with 25 lb',
     );
   });
+});
+
+test('a pain stands until somebody calls it over; what was dull ends with a session without it, what was sharp by the same movement without it', () => {
+  const pain = (n: number, region: 'knee' | 'wrist', quality: 'sharp' | 'dull', movementId: string | null) => ({
+    ...{ id: uuidAt(n), at: `2030-01-0${n}T10:00:00.000Z`, region, quality, movementId },
+  });
+  const open = (visits: Visit[], over: number[] = []) =>
+    openPains(
+      visits,
+      over.map((n) => ({ pain: uuidAt(n), on: '2030-01-09', by: 'a physiotherapist' })),
+    ).map(({ id }) => id);
+  const first: Visit = {
+    pains: [pain(1, 'knee', 'sharp', 'lunge'), pain(2, 'wrist', 'dull', 'push-up'), pain(3, 'wrist', 'sharp', null)],
+    painless: ['row'],
+  };
+  const [one, two, three] = [uuidAt(1), uuidAt(2), uuidAt(3)];
+  expect(open([first])).toEqual([one, two, three]);
+  expect(open([first, { pains: [], painless: ['row'] }])).toEqual([one, three]);
+  // A visit in which nothing was done says nothing.
+  expect(open([first, { pains: [], painless: [] }])).toEqual([one, two, three]);
+  expect(open([first, { pains: [pain(4, 'wrist', 'dull', 'row')], painless: ['lunge'] }])).toEqual([
+    two,
+    three,
+    uuidAt(4),
+  ]);
+  expect(open([first, { pains: [], painless: ['row'] }], [1, 3])).toEqual([]);
 });
 
 test('a movement that hurt sharply stays so until it was done later without it, whatever else was done and in whichever order sessions come', () => {

@@ -3,7 +3,9 @@
  * It follows from the session's events alone; when they change it is made anew.
  */
 import { bestSingle } from '../client/history.js';
-import type { DoneSet, FaultLoad, FaultTally, Hurt, Move, PastSession } from '../client/history-schema.js';
+import type { DoneSet, FaultLoad, FaultTally, Move, PastSession } from '../client/history-schema.js';
+import { openPains, type PainOver, type PastPain } from '../client/open-pains.js';
+import type { Aim } from '../client/place.js';
 import type { NotedSetUp } from '../client/set-up-schema.js';
 import type { TestResult } from '../client/tests.js';
 import { styleOf } from '../coaching/correct.js';
@@ -16,7 +18,7 @@ import { EFFORTS } from '../movement/vocabulary.js';
 import type { Entry, Lane, SetRecord } from './fold.js';
 
 /** Kept digests of another version are made anew. */
-export const DIGEST_VERSION = 4;
+export const DIGEST_VERSION = 5;
 
 export interface Digest {
   /** When the client's part began (ISO). */
@@ -28,14 +30,14 @@ export interface Digest {
   faults: Record<string, FaultTally>;
   moves: Move[];
   faultLoad: FaultLoad | null;
-  /** Movements in which sharp pain was reported, with the time of the last report. */
-  hurt: Hurt[];
+  /** In the order in which they were reported. */
+  pains: PastPain[];
   setUps: NotedSetUp[];
   /** What came out of tests, one for each. */
   tests: TestResult[];
   /** Movements that were left for the next time. */
   left: string[];
-  /** Movements of which a set was done, and in which nothing hurt. */
+  /** Movements of which a set was done, and in which nothing hurt sharply. */
   painless: string[];
 }
 
@@ -43,11 +45,7 @@ export interface Digest {
 export type FindMovement = (id: string) => Movement | undefined;
 
 export function digestOf(lane: Lane, find: FindMovement): Digest {
-  const hurt = new Map(
-    lane.pains.flatMap(({ quality, movementId, at }) =>
-      quality === 'sharp' && movementId !== null ? [[movementId, at] as const] : [],
-    ),
-  );
+  const hurt = new Set(lane.pains.flatMap(({ quality, movementId }) => (quality === 'sharp' ? movementId : [])));
   const done = new Set(lane.entries.flatMap(({ movementId, sets }) => (sets.length > 0 ? [movementId] : [])));
   return {
     at: lane.entries[0]?.startedAt ?? lane.pains[0]?.at ?? lane.notes[0]?.at ?? '',
@@ -56,7 +54,8 @@ export function digestOf(lane: Lane, find: FindMovement): Digest {
     faults: Object.fromEntries(tallyFaults(lane.entries, find)),
     moves: movesOf(lane),
     faultLoad: faultLoadOf(lane),
-    hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
+    // What is told without its place is never what is kept.
+    pains: lane.pains.flatMap((pain) => (pain.region === null ? [] : pain)),
     setUps: lane.setUps,
     tests: testsOf(lane.entries),
     left: lane.left,
@@ -68,12 +67,16 @@ export function digestOf(lane: Lane, find: FindMovement): Digest {
  * What all sessions teach about a client.
  * @param digests of this client, in any order
  * @param others everybody else's trials by correction, faded
+ * @param known beside what sessions teach: the pains that somebody called over, and what is planned
  */
-export function recordOf(digests: readonly Digest[], others: Readonly<Record<string, Counted>>): ClientRecord {
+export function recordOf(
+  digests: readonly Digest[],
+  others: Readonly<Record<string, Counted>>,
+  { over = [], aim = null }: { over?: readonly PainOver[]; aim?: Aim | null } = {},
+): ClientRecord {
   const inOrder = digests.toSorted((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
   const sets: Record<string, PastSession[]> = {};
   const faults: Record<string, FaultTally> = {};
-  const hurt = new Map<string, string>();
   for (const digest of inOrder) {
     for (const [movementId, past] of Object.entries(digest.sets)) (sets[movementId] ??= []).push(past);
     for (const [movementId, tally] of Object.entries(digest.faults)) {
@@ -81,20 +84,25 @@ export function recordOf(digests: readonly Digest[], others: Readonly<Record<str
       sum.sets += tally.sets;
       for (const [faultId, n] of Object.entries(tally.seen)) sum.seen[faultId] = (sum.seen[faultId] ?? 0) + n;
     }
-    // Coming back to what hurt is the trainer's choice, and never a suggestion's.
-    for (const movementId of digest.painless) hurt.delete(movementId);
-    for (const { movementId, at } of digest.hurt) hurt.set(movementId, at);
   }
+  const pains = openPains(inOrder, over);
+  const hurt = new Map(
+    pains.flatMap(({ quality, movementId, at }) =>
+      quality === 'sharp' && movementId !== null ? [[movementId, at] as const] : [],
+    ),
+  );
   return {
     trials: inOrder.flatMap(({ trials }) => trials),
     others,
     sets,
     faults,
     hurt: [...hurt].map(([movementId, at]) => ({ movementId, at })),
+    pains,
     moves: inOrder.flatMap(({ moves }) => moves),
     left: inOrder.at(-1)?.left ?? [],
     setUps: inOrder.flatMap(({ setUps }) => setUps),
     tests: inOrder.flatMap(({ tests }) => tests),
+    aim,
     faultLoads: inOrder.flatMap(({ faultLoad }) => faultLoad ?? []),
   };
 }

@@ -1,4 +1,4 @@
-import type { Benchmark, Cleared, Client, DayKind, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
+import type { Benchmark, Cleared, Client, DayKind, PainOver, ReadinessCheck, TodayCheck } from '@waxwing/core/client';
 import type { KitPiece, Limit, Looks, RuleChoices, Space } from '@waxwing/core/movement';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
@@ -65,6 +65,9 @@ export class ClientEntity implements Client {
 
   @JsonColumn()
   cleared: Cleared[];
+
+  @JsonColumn()
+  painsOver: PainOver[];
 
   @JsonColumn()
   kit: KitPiece[];

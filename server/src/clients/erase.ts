@@ -64,9 +64,10 @@ export function eraseClient(writer: Statements, id: string): void {
       planId,
     );
   }
-  // A backup of an earlier version has no such table.
-  if (writer.get(`SELECT 1 FROM sqlite_master WHERE name = 'stills'`))
-    writer.run('DELETE FROM stills WHERE clientId = ?', id);
+  // A backup of an earlier version has no such tables.
+  for (const table of ['stills', 'left_taps'])
+    if (writer.get('SELECT 1 FROM sqlite_master WHERE name = ?', table))
+      writer.run(`DELETE FROM ${table} WHERE clientId = ?`, id);
   writer.run('DELETE FROM clients WHERE id = ?', id);
   writer.run('INSERT OR REPLACE INTO erased (id, at) VALUES (?, ?)', id, at);
 }

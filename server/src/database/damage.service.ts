@@ -11,7 +11,7 @@ import { StudioFolder } from './studio-folder.js';
 
 /** Small tables that are looked through at start, with the columns that hold JSON. Sessions and events are met when they are read. */
 const LOOKED_THROUGH = {
-  clients: ['readiness', 'today', 'benchmarks', 'limits', 'cleared', 'kit', 'houseRules'],
+  clients: ['readiness', 'today', 'benchmarks', 'limits', 'cleared', 'painsOver', 'kit', 'houseRules'],
   plans: ['document'],
   movements: ['document'],
   studio: ['kit', 'houseRules'],

@@ -18,6 +18,7 @@ import { Feeds1807000000000 } from './migrations/feeds.js';
 import { Floor1798000000000 } from './migrations/floor.js';
 import { Holds1811000000000 } from './migrations/holds.js';
 import { Initial1795000000000 } from './migrations/initial.js';
+import { Left1812000000000 } from './migrations/left.js';
 import { Library1796000000000 } from './migrations/library.js';
 import { Looks1804000000000 } from './migrations/looks.js';
 import { Places1801000000000 } from './migrations/places.js';
@@ -46,6 +47,7 @@ export const MIGRATIONS = [
   Demands1809000000000,
   Tempos1810000000000,
   Holds1811000000000,
+  Left1812000000000,
 ];
 
 export const dataSourceOptions = (database: string, use: 'migrate' | 'read'): DataSourceOptions => ({

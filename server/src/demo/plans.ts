@@ -89,10 +89,11 @@ function suggested(client: Client, { history, find, now }: Around): SuggestClien
   const lanes = history
     .filter(({ clientIds }) => clientIds.includes(client.id))
     .flatMap(({ events, clientIds }) => fold(events, clientIds).lanes[client.id] ?? []);
-  const { sets, moves, left, hurt } = recordOf(
+  const record = recordOf(
     lanes.map((lane) => digestOf(lane, find)),
     {},
   );
-  const standing = standingOf(clientOnDay(client, now.toISOString().slice(0, 10)), hurt);
+  const standing = standingOf(clientOnDay(client, now.toISOString().slice(0, 10)), record);
+  const { sets, moves, left } = record;
   return { id: client.id, name: client.name, standing, day: client.dayMostly, sets, moves, left };
 }

@@ -10,10 +10,13 @@ import type { DoorService, Entry } from './door.service.js';
 
 /** Bytes of a body before somebody is in. */
 const MOST_UNKNOWN = 4_096;
+/** Bytes of the taps that a device which was shut out leaves at once. */
+const MOST_LEFT = 256 * 1024;
 /** Bytes of all bodies together that are being read. */
 const MOST_AT_ONCE = 100 * 1024 * 1024;
 
 const DOOR = '/api/door/';
+const LEFT = '/api/door/left';
 
 export function doorFirst(door: () => DoorService) {
   let reading = 0;
@@ -27,8 +30,8 @@ export function doorFirst(door: () => DoorService) {
       setEntry(request, entry);
       if (size === 0) return;
       if (!request.path.startsWith(DOOR)) letInto(entry);
-      if (entry.visitor === null && !(size <= MOST_UNKNOWN))
-        throw new ProblemException(413, 'This is too long for the door.');
+      const most = entry.leaver && request.path === LEFT ? MOST_LEFT : MOST_UNKNOWN;
+      if (entry.visitor === null && !(size <= most)) throw new ProblemException(413, 'This is too long for the door.');
       if (reading + size > MOST_AT_ONCE)
         throw new ProblemException(503, 'Too much is being sent at once. Try again in a moment.');
       reading += size;

@@ -42,6 +42,8 @@ export interface Entry {
   session: SessionRow | null;
   locked: boolean;
   shutOut: boolean;
+  /** The session of a device that was shut out: it may leave what it had not sent yet, and do nothing else. */
+  leaver: SessionRow | null;
   sealKey: string | null;
 }
 
@@ -91,7 +93,15 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
   /** Who asks. What is over is noted as over, so that a clock which is set back brings nobody in again. */
   async entryOf(request: Request): Promise<Entry> {
     const from = whereFrom(request, this.config);
-    const none: Entry = { from, visitor: null, session: null, locked: false, shutOut: false, sealKey: null };
+    const none: Entry = {
+      from,
+      visitor: null,
+      session: null,
+      locked: false,
+      shutOut: false,
+      leaver: null,
+      sealKey: null,
+    };
     if (from.here && this.state !== 'closed') {
       const owner = await this.accounts.owner();
       return { ...none, visitor: { ...SOMEBODY, ...(owner && { id: owner.id }), name: owner?.name ?? '' } };
@@ -102,7 +112,8 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
       hashOf(cookie),
     ]);
     if (!session) return none;
-    if (session.ended) return { ...none, shutOut: session.ended === 'shut-out' };
+    if (session.ended === 'shut-out') return { ...none, shutOut: true, leaver: session };
+    if (session.ended) return none;
     const account = await this.accounts.find(session.accountId);
     const now = Date.now();
     const { idle, most } = session.tablet ? STAYS.tablet : STAYS.desk;
@@ -116,7 +127,7 @@ export class DoorService implements OnModuleInit, OnApplicationBootstrap {
     const stolen = session.browser !== browserOf(request);
     if (over || stolen) {
       this.end([session], account?.shutOutAt ? 'shut-out' : stolen ? 'stolen' : 'over');
-      return { ...none, shutOut: Boolean(account?.shutOutAt) };
+      return account?.shutOutAt ? { ...none, shutOut: true, leaver: session } : none;
     }
     const unused = now - Date.parse(session.lastUsedAt);
     const locked = session.pin !== null && (session.lockedAt !== null || unused > TABLET_LOCKS);

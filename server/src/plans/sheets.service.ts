@@ -43,11 +43,12 @@ export class SheetsService {
       sets = {},
       faults = {},
       hurt = [],
+      pains = [],
       setUps = [],
       ...known
     }: Partial<ClientRecord> = records.get(clientId) ?? {};
     const now = new Date().toISOString();
-    const standing = standingOf(clientOnDay(client, localDay()), hurt);
+    const standing = standingOf(clientOnDay(client, localDay()), { hurt, pains });
     const tags = tagsInForce(this.houseRules.rules, studio.houseRules, client.houseRules, standing.limits);
     const place = placeOf(plan.place, studio, [client]);
     const kit = kitCounts(place.kit);

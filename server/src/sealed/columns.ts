@@ -33,12 +33,14 @@ export const SEALED: Readonly<Record<string, SealedTable>> = {
       today: 'json',
       limits: 'json',
       cleared: 'json',
+      painsOver: 'json',
     },
   },
   stills: { row: ['id', 'clientId'], columns: { says: 'text', picture: 'text' } },
   digests: { row: ['clientId', 'sessionId'], columns: { document: 'json' } },
   plans: { row: ['id'], columns: { name: 'text', document: 'plan' } },
   sessions: { row: ['id'], columns: { programme: 'programme' } },
+  left_taps: { row: ['id'], columns: { document: 'text' } },
 };
 
 /** The columns of a row by name, as far as they are known. */

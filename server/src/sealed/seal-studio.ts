@@ -115,6 +115,7 @@ const LOST: Readonly<Record<string, string | null>> = {
   today: null,
   limits: '[]',
   cleared: '[]',
+  painsOver: '[]',
   benchmarks: '[]',
   bodyKg: null,
   name: LOST_NAME,

@@ -27,6 +27,13 @@ export const devicesQuery = queryOptions({
   staleTime: 0,
 });
 
+/** What devices that were shut out had not sent. */
+export const leftQuery = queryOptions({
+  queryKey: ['left'],
+  queryFn: () => call('GET /left').then(({ items }) => items),
+  staleTime: 0,
+});
+
 export const networkQuery = queryOptions({
   queryKey: ['network'],
   queryFn: () => call('GET /network'),

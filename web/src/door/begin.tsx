@@ -6,11 +6,11 @@ import { useState } from 'react';
 import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { say } from '../words/say';
-import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
 
-export function Begin() {
+/** @param onCode is given the code that opens the studio again: it is shown this once */
+export function Begin({ onCode }: { onCode: (code: string) => void }) {
   const [name, setName] = useState('');
   const [passphrase, setPassphrase] = useState('');
   const [open, setOpen] = useState(false);
@@ -20,16 +20,9 @@ export function Begin() {
       const body = { name, open, ...(open ? {} : { passphrase }) };
       const { code } = await call('POST /door/begin', { body });
       if (code === null) await goIn();
-      return code;
+      else onCode(code);
     },
   });
-  if (begin.data)
-    return (
-      <DoorPage title={say.door.ifYouForgetYourPassphrase}>
-        <p className="text-lg">{say.door.withThisCodeYouChoose}</p>
-        <CodeShown code={begin.data} done={say.door.openTheStudio} onDone={() => void goIn()} />
-      </DoorPage>
-    );
   return (
     <DoorPage title={say.door.whoRunsThisStudio}>
       <form

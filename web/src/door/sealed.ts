@@ -6,6 +6,7 @@ import type { Door } from '@waxwing/core/door';
 import type { SessionEvent } from '@waxwing/core/session';
 import { type DBSchema, openDB } from 'idb';
 
+import { call } from '../api/http';
 import { endKey } from '../floor/device-key';
 import { throwAllAway } from '../floor/pack';
 import { emptyQueue, keep, unsentTaps } from '../floor/tap-queue';
@@ -37,6 +38,36 @@ export async function forgetStudio(): Promise<void> {
   await throwAllAway();
   await endKey();
   forgetAllHere([THEME_KEY]);
+}
+
+/** Taps left at once: as much as the door takes of a device that was shut out. */
+const LEFT_AT_ONCE = 100;
+const LEAVE_AGAIN_MS = 15_000;
+
+/**
+ * On a device that was shut out: what was not sent goes to the studio, for its owner to decide on, and only then is it forgotten here. All
+ * else goes at once.
+ * @returns what ends trying
+ */
+export function leaveForOwner(): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let ended = false;
+  const attempt = async (): Promise<void> => {
+    try {
+      const unsent = await unsentTaps();
+      for (let i = 0; i < unsent.length; i += LEFT_AT_ONCE)
+        await call('POST /door/left', { body: { events: unsent.slice(i, i + LEFT_AT_ONCE) } });
+      await forgetStudio();
+    } catch {
+      // It may be a full disk there: nobody has said that they may be lost.
+      if (!ended) timer = setTimeout(() => void attempt(), LEAVE_AGAIN_MS);
+    }
+  };
+  void throwAllAway().then(attempt);
+  return () => {
+    ended = true;
+    clearTimeout(timer);
+  };
 }
 
 /** The same when somebody signs out, but for what is not sent yet: that is sealed for them. @throws where it cannot be: nothing is forgotten then */

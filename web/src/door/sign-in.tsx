@@ -7,11 +7,11 @@ import { call } from '../api/http';
 import { Wrong } from '../shell/states';
 import { asCode, Marked } from '../words/marked';
 import { say } from '../words/say';
-import { CodeShown } from './code-shown';
 import { DoorPage, TextField } from './door-page';
 import { useGoIn } from './use-door';
 
-export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
+/** @param onCode is given the next code of who came in by one: it is shown this once */
+export function SignIn({ shutOut, here, onCode }: { shutOut: boolean; here: boolean; onCode: (code: string) => void }) {
   const [name, setName] = useState('');
   const [passphrase, setPassphrase] = useState('');
   const [code, setCode] = useState('');
@@ -19,24 +19,16 @@ export function SignIn({ shutOut, here }: { shutOut: boolean; here: boolean }) {
   const goIn = useGoIn();
   const enter = useMutation({
     mutationFn: async () => {
-      if (byCode) return (await call('POST /door/recover', { body: { name, code, passphrase } })).code;
+      if (byCode) return onCode((await call('POST /door/recover', { body: { name, code, passphrase } })).code);
       await call('POST /door/sign-in', { body: { name, passphrase } });
       await goIn();
-      return null;
     },
   });
-  if (enter.data)
-    return (
-      <DoorPage title={say.door.yourNewCode}>
-        <p className="text-lg">{say.door.theCodeYouUsedOpens}</p>
-        <CodeShown code={enter.data} done={say.door.openTheStudio} onDone={() => void goIn()} />
-      </DoorPage>
-    );
   return (
     <DoorPage title={byCode ? say.door.chooseAPassphrase : say.door.signIn}>
       {shutOut && (
         <p role="alert" className="border-error border-l-4 pl-3">
-          {say.door.thisDeviceWasShutOut}
+          {say.door.thisDeviceWasShutOut} {say.door.tapsGoToTheStudio}
         </p>
       )}
       <form

@@ -11,7 +11,7 @@ import {
   type Region,
   REGIONS,
 } from '@waxwing/core/movement';
-import { type Standing, standingOf, swapsFor } from '@waxwing/core/progress';
+import { NOTHING_LEFT, type Standing, standingOf, swapsFor } from '@waxwing/core/progress';
 import { useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 
@@ -51,7 +51,7 @@ const KITS = say.library.kits;
 type KitChoice = keyof typeof KITS;
 
 /** Nobody in particular: nothing is limited. */
-const ANYBODY = standingOf({ limits: [], ease: null }, []);
+const ANYBODY = standingOf({ limits: [], ease: null }, NOTHING_LEFT);
 
 function Swap({ from, movements }: { from: MovementSummary; movements: readonly MovementSummary[] }) {
   const [params] = useSearchParams();

@@ -23,7 +23,7 @@ export function useStanding(clientId: string): Asked {
   const client = useQuery({ ...clientOnDayQuery(clientId, today()), enabled });
   const record = useQuery({ ...recordQuery(clientId), enabled });
   const standing = useMemo(
-    () => (client.data && record.data ? standingOf(client.data, record.data.hurt) : undefined),
+    () => (client.data && record.data ? standingOf(client.data, record.data) : undefined),
     [client.data, record.data],
   );
   return {

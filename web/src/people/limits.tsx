@@ -1,24 +1,40 @@
 /** What somebody may not do: by the condition behind it, and what was noted alone. A condition ends by somebody's word, and that is kept. */
 import { useQuery } from '@tanstack/react-query';
-import { type Client, conditionsHeld, type Held, withoutCondition } from '@waxwing/core/client';
+import {
+  type Client,
+  conditionsHeld,
+  type Held,
+  limitsFromPain,
+  type OpenPain,
+  type PainAtPlace,
+  painsByPlace,
+  withoutCondition,
+} from '@waxwing/core/client';
 import { demandWords, isRuling, label, type Limit, limitsOn } from '@waxwing/core/movement';
 import { useState } from 'react';
 
-import { conditionsQuery } from '../api/queries';
+import { conditionsQuery, recordQuery } from '../api/queries';
 import { Section } from '../shell/page';
 import { Wrong } from '../shell/states';
 import { dayWords, today } from '../words/dates';
 import { say } from '../words/say';
+import { PainOver } from './pain-over';
 import { useEditClient } from './use-edit-client';
 
 const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
 
 export function Limits({ client }: { client: Client }) {
   const { data: conditions = [] } = useQuery(conditionsQuery);
+  const pains = useQuery(recordQuery(client.id)).data?.pains ?? [];
   const alone = client.limits.filter(({ condition }) => !condition);
   return (
     <Section title={say.people.limits}>
-      {client.limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
+      {client.limits.length === 0 && pains.length === 0 && (
+        <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>
+      )}
+      {painsByPlace(pains).map((pain) => (
+        <HeldPain key={pain.place} clientId={client.id} pain={pain} pains={pains} />
+      ))}
       <LimitList limits={alone} withReasons />
       {conditionsHeld(client.limits, conditions, today()).map((held) => (
         <HeldCondition key={held.condition} client={client} held={held} />
@@ -34,6 +50,27 @@ export function Limits({ client }: { client: Client }) {
         </>
       )}
     </Section>
+  );
+}
+
+/** What a pain of an earlier session closes. */
+function HeldPain({ clientId, pain, pains }: { clientId: string; pain: PainAtPlace; pains: readonly OpenPain[] }) {
+  const name = say.common.painAt(pain.quality, pain.place ?? '');
+  const own = pains.filter(({ id }) => pain.ids.includes(id));
+  const demands = [...new Set(limitsFromPain(own).map(({ demand }) => demandWords(demand)))];
+  return (
+    <section className="border-error my-2 border-l-4 pl-3" aria-label={name}>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+        <h3 className="font-bold">
+          {name}
+          <span className="quiet font-normal">, {dayWords(pain.at)}</span>
+        </h3>
+        <PainOver clientId={clientId} pain={pain} />
+      </div>
+      <p>
+        {pain.quality === 'sharp' ? say.people.staysClosedUntil : say.people.heldBackUntil} {demands.join(', ')}.
+      </p>
+    </section>
   );
 }
 

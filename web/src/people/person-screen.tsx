@@ -259,7 +259,7 @@ function Climbing({ clientId }: { clientId: string }) {
               {movement?.name}
             </Link>
             <span className="quiet text-sm">{dayWords(at)}</span>
-            <span className="quiet col-start-2 col-end-4 text-sm">{movement && nextTime(movement.id)}</span>
+            <span className="quiet col-start-2 col-end-4 text-sm">{movement && nextTime(movement.id)?.words}</span>
           </li>
         ))}
       </ul>
@@ -287,7 +287,7 @@ function ComingBack({ clientId }: { clientId: string }) {
             <span className="quiet text-sm">{say.people.since(dayWords(since))}</span>
             <span className="quiet col-span-2 text-sm">
               {say.people.nowAt(name(to))}
-              {nextTime(to)}
+              {nextTime(to)?.words}
             </span>
           </li>
         ))}

@@ -27,7 +27,7 @@ import {
   type WarnContext,
   warningsOf,
 } from '@waxwing/core/planning';
-import { standingOf } from '@waxwing/core/progress';
+import { NOTHING_LEFT, standingOf } from '@waxwing/core/progress';
 import { loadConditions, loadLibrary } from '@waxwing/library';
 import { v7 as uuidv7 } from 'uuid';
 
@@ -60,7 +60,7 @@ const client = (
 ): SuggestClient => ({
   id: uuidv7(),
   name,
-  standing: standingOf({ limits, ease }, []),
+  standing: standingOf({ limits, ease }, NOTHING_LEFT),
   sets: {},
   ...change,
 });

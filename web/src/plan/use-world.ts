@@ -15,7 +15,7 @@ import type { ClientRecord } from '@waxwing/core/coaching';
 import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import { kitCounts, type MovementSummary } from '@waxwing/core/movement';
 import type { PlanContext, SuggestClient, WarnContext } from '@waxwing/core/planning';
-import { replacementFor, standingOf } from '@waxwing/core/progress';
+import { NOTHING_LEFT, replacementFor, standingOf } from '@waxwing/core/progress';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -79,7 +79,7 @@ export function useWorld(clientIds: readonly string[]): { world: World | undefin
       return {
         id: client.id,
         name: client.name,
-        standing: standingOf(client, record?.hurt ?? []),
+        standing: standingOf(client, record ?? NOTHING_LEFT),
         day: client.dayMostly,
         left: record?.left ?? [],
         sets: record?.sets ?? {},

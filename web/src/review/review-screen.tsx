@@ -1,11 +1,12 @@
 /** One session after it: what was done, what was seen and what fixed it, pain, and what is next and why. */
 import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { PAIN_ADVICE, painPlace } from '@waxwing/core/client';
-import type { ClientRecord, Outcome } from '@waxwing/core/coaching';
+import type { Outcome } from '@waxwing/core/coaching';
 import { partsWords } from '@waxwing/core/dosage';
 import type { MovementPage } from '@waxwing/core/ladder';
 import { inWords, label, type Movement, spokenOf, UNIT_WORDS } from '@waxwing/core/movement';
 import { isAround } from '@waxwing/core/planning';
+import type { NextStep } from '@waxwing/core/progress';
 import {
   type Entry,
   type Lane,
@@ -119,13 +120,29 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
       }),
     [queries, lane.clientId],
   );
+  const find = (id: string) => pages.find((page) => page.data?.movement.id === id)?.data;
+  const nextTime = useNextTime(
+    lane.clientId,
+    record,
+    lane.pains,
+    (movementId, faultId) => find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
+    view.programme && { purpose: view.programme.plan.purpose, place: view.programme.plan.place },
+  );
   const client = view.clients.find(({ id }) => id === lane.clientId);
   if (pages.some((page) => page.isPending) || !client) return <Loading what={say.common.theMovements} />;
-  const find = (id: string) => pages.find((page) => page.data?.movement.id === id)?.data;
+  const steps = lane.entries.flatMap(({ movementId, sets }) =>
+    sets.length > 0 ? (nextTime(movementId)?.step ?? []) : [],
+  );
   return (
     <section className="mb-10">
       {view.clients.length > 1 && <h2 className="mb-3 text-2xl">{client.name}</h2>}
-      <Told lane={lane} view={view} finishedAt={live.state.finishedAt} find={(id) => find(id)?.movement} />
+      <Told
+        lane={lane}
+        view={view}
+        finishedAt={live.state.finishedAt}
+        find={(id) => find(id)?.movement}
+        steps={steps}
+      />
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[3fr_2fr]">
         <Part title={say.common.done}>
           {lane.entries.length === 0 && <p className="quiet">{say.review.noMovementWasStarted}</p>}
@@ -158,7 +175,7 @@ function LaneReview({ lane, view, live }: { lane: Lane; view: SessionView; live:
             <FaultRows lane={lane} find={(id) => find(id)?.movement} />
           </Part>
           <Part title={say.review.nextTimeTitle}>
-            <NextTime ids={done} lane={lane} view={view} find={find} record={record} />
+            <NextTime ids={done} lane={lane} view={view} find={find} nextTime={nextTime} />
           </Part>
         </div>
       </div>
@@ -173,18 +190,20 @@ function Told({
   view,
   finishedAt,
   find,
+  steps,
 }: {
   lane: Lane;
   view: SessionView;
   finishedAt: string | null;
   find: (id: string) => Movement | undefined;
+  steps: readonly NextStep[];
 }) {
   const brief = useBrief(lane.clientId);
   return (
     <div className="mb-6 max-w-4xl text-xl leading-snug">
       <p>{doneWords(lane, find, finishedAt === null ? null : minutesBetween(view.startedAt, finishedAt))}</p>
       <p>{seenWords(lane, find)}</p>
-      <p className="min-h-7">{brief && nextWords(brief.notes, brief.nameOf)}</p>
+      <p className="min-h-7">{brief && nextWords(brief.notes, steps, brief.nameOf)}</p>
     </div>
   );
 }
@@ -402,17 +421,14 @@ function NextTime({
   lane,
   view,
   find,
-  record,
+  nextTime,
 }: {
   ids: readonly string[];
   lane: Lane;
   view: SessionView;
   find: (id: string) => MovementPage | undefined;
-  record: ClientRecord | undefined;
+  nextTime: ReturnType<typeof useNextTime>;
 }) {
-  const nextTime = useNextTime(lane.clientId, record, lane.pains, (movementId, faultId) =>
-    find(movementId)?.movement.faults.find((fault) => fault.id === faultId),
-  );
   const done = ids.filter((id) => lane.entries.some(({ movementId, sets }) => movementId === id && sets.length > 0));
   if (done.length === 0) return <p className="quiet py-2">{say.review.nothingWasDoneThatCould}</p>;
   // Nobody is asked how a warm-up or a stretch felt: it is done again, unless something was seen in it.
@@ -433,7 +449,7 @@ function NextTime({
         .filter((id) => !again.includes(id))
         .map((id) => (
           <li key={id} className="py-2">
-            <span className="font-semibold">{nameOf(id)}</span>: {nextTime(id) ?? '…'}
+            <span className="font-semibold">{nameOf(id)}</span>: {nextTime(id)?.words ?? '…'}
           </li>
         ))}
       {again.length > 0 && (

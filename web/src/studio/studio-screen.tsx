@@ -8,6 +8,7 @@ import { FormProvider, useForm } from 'react-hook-form';
 import { call } from '../api/http';
 import { studioQuery } from '../api/queries';
 import { Devices } from '../door/devices';
+import { LeftBehind } from '../door/left-behind';
 import { PeopleHere } from '../door/people-here';
 import { useMay } from '../door/use-door';
 import { You } from '../door/you';
@@ -34,6 +35,7 @@ export function StudioScreen() {
       <Appearance />
       <You />
       <Devices />
+      {owner && <LeftBehind />}
       {owner && <PeopleHere />}
       <Await query={useQuery({ ...studioQuery, staleTime: 0 })} what={say.common.theStudio}>
         {(studio) => (

@@ -3,6 +3,7 @@ import type { ClientSummary } from '@waxwing/core/client';
 import type { Note } from '@waxwing/core/planning';
 import { Link } from 'react-router';
 
+import { PainOver } from '../people/pain-over';
 import { NOTE_MARKS, noteWords } from '../words/brief-words';
 import { today } from '../words/dates';
 import { LadderMark } from '../words/ladder-mark';
@@ -29,11 +30,12 @@ export function Notes({ client, checks }: { client: ClientSummary; checks: boole
     <ul className="min-h-21" aria-busy={!brief} aria-label={say.today.whatToKnowOf(client.name)}>
       {notes.slice(0, MOST).map((note) => (
         <li
-          key={`${note.code} ${'movementId' in note ? note.movementId : ''}`}
-          className="flex items-baseline gap-2 py-0.5"
+          key={`${note.code} ${'movementId' in note ? note.movementId : ''}${note.code === 'hurt' ? note.pain.place : ''}`}
+          className="flex flex-wrap items-baseline gap-x-2 py-0.5"
         >
           <Mark code={note.code} />
-          <span>{brief && noteWords(note, brief.nameOf)}</span>
+          <span className="min-w-0 flex-1">{brief && noteWords(note, brief.nameOf)}</span>
+          {note.code === 'hurt' && note.pain.place !== null && <PainOver clientId={client.id} pain={note.pain} />}
         </li>
       ))}
       {brief && more > 0 && (

@@ -1,6 +1,6 @@
 /** What is to be known of a client now, with the names for it; undefined until everything it rests on is here. */
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { latest } from '@waxwing/core/client';
+import { kitAt, latest, USUAL_AIM } from '@waxwing/core/client';
 import { buildCatalog, type Catalog } from '@waxwing/core/ladder';
 import type { MovementSummary } from '@waxwing/core/movement';
 import { briefOf, type Note } from '@waxwing/core/planning';
@@ -40,10 +40,12 @@ export function useBrief(clientId: string): { notes: Note[]; nameOf: (id: string
   const names = Object.fromEntries(
     pages.flatMap(({ data }) => (data ? [[data.movement.id, data.movement.faults] as const] : [])),
   );
+  const aim = record.aim ?? USUAL_AIM;
   const notes = briefOf({
     client,
     record,
-    kit: studio.kit,
+    purpose: aim.purpose,
+    kit: kitAt(aim.place, studio, client),
     ladder,
     find: (id) => byId.get(id),
     faultOf: faultIn(names),

@@ -25,6 +25,8 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'sessions-let-go': say.door.letOldSessionsGo,
   restored: say.door.broughtABackupBack,
   'copy-removed': say.door.removedACopy,
+  'taps-taken-in': say.door.tookLeftTapsIn,
+  'taps-thrown-away': say.door.threwLeftTapsAway,
 };
 
 const BY_ITSELF: ReadonlySet<AuditAction> = new Set(['sessions-let-go', 'restored', 'copy-removed']);

@@ -2,6 +2,7 @@
 import { demandWords, label, type Severity } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
 
+import { dayWords } from './dates';
 import type { NameOf } from './reasons';
 import { say } from './say';
 
@@ -27,7 +28,11 @@ export function noteWords(note: Note, nameOf: NameOf): string {
     case 'clearance':
       return say.today.waitsForClearanceByA;
     case 'hurt':
-      return say.today.hurtLastTime(namesOf(note.movementIds, nameOf));
+      return say.today.hurtAsk(
+        note.pain.place === null ? null : say.common.painAt(note.pain.quality, note.pain.place),
+        dayWords(note.pain.at),
+        namesOf(note.pain.movementIds, nameOf),
+      );
     case 'limits':
       return label(note.limits.map(({ demand, allowed }) => `${demandWords(demand)}: ${ALLOWED[allowed]}`).join(' · '));
     case 'ask':

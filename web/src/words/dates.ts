@@ -1,7 +1,9 @@
 /** Times as the trainer reads them, in the zone of this device. */
 
-const DAY = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
-const TIME = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+/** Dates are read as the sentences are in which they stand. */
+const LOCALE = 'en-GB';
+const DAY = new Intl.DateTimeFormat(LOCALE, { weekday: 'short', day: 'numeric', month: 'short' });
+const TIME = new Intl.DateTimeFormat(LOCALE, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
 
 export const dayWords = (iso: string): string => DAY.format(new Date(iso));
 export const timeWords = (iso: string): string => TIME.format(new Date(iso));
@@ -30,9 +32,9 @@ export function localField(at: Date): string {
   return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }
 
-const LONG_DAY = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
-const WEEKDAY = new Intl.DateTimeFormat(undefined, { weekday: 'short' });
-const AGO = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
+const LONG_DAY = new Intl.DateTimeFormat(LOCALE, { weekday: 'long', day: 'numeric', month: 'long' });
+const WEEKDAY = new Intl.DateTimeFormat(LOCALE, { weekday: 'short' });
+const AGO = new Intl.RelativeTimeFormat(LOCALE, { numeric: 'auto' });
 const DAY_MS = 86_400_000;
 
 /** `Friday 27 November`, as the language has it. */

@@ -10,6 +10,7 @@ const fewerOf = (fewer: number, one: string, many: string): string =>
 
 export const en = {
   common: {
+    painAt: (quality: string, place: string) => `${quality === 'sharp' ? 'Sharp' : 'Dull'} pain at the ${place}`,
     inSeconds: (seconds: number | string) => `${seconds} s`,
     toTheLibrary: 'To the library',
     name: 'Name',
@@ -203,6 +204,18 @@ export const en = {
     deletedForGood: 'deleted for good',
     broughtABackupBack: 'brought a backup back',
     removedACopy: 'removed a copy in which somebody could not be deleted',
+    tookLeftTapsIn: 'took in what a shut-out device had left',
+    threwLeftTapsAway: 'threw away what a shut-out device had left',
+    leftBehind: 'Left by devices that were shut out',
+    leftBehindMeans: 'Taps that were not sent yet. They count only when you take them in.',
+    tapsOf: (taps: number, names: string) => `${count(taps, 'tap')}${names === '' ? '' : ` of ${names}`}`,
+    takeThemIn: 'Take them in',
+    throwThemAway: 'Throw them away',
+    throwTapsAway: (taps: number, device: string) => `Throw away ${count(taps, 'tap')} of ${device}?`,
+    theyAreGoneForGood: 'They are gone for good.',
+    someDidNotFit: (refused: number, why: string) =>
+      `${count(refused, 'tap')} did not fit: ${why}. What does not fit stays here until you throw it away.`,
+    tapsGoToTheStudio: 'Taps that were not sent yet go to the studio first, for its owner to decide on.',
     broughtBack: 'brought back',
     saidWhoSeesThem: 'said who sees them',
     exportedThisList: 'exported this list',
@@ -1048,6 +1061,12 @@ export const en = {
     rungs: (rungs: number) => (rungs === 1 ? 'one rung' : `${rungs} rungs`),
   },
   people: {
+    painIsOver: (pain: string) => `${pain} is over`,
+    itIsOver: 'It is over',
+    onWhoseWordIsItOver: 'Whose word is it that it is over?',
+    staysClosedUntil: 'Closed until somebody says that it is over:',
+    heldBackUntil: 'Held back until a session without it, or until somebody says that it is over:',
+    sharpPainFirst: 'Sharp pain is looked at by a qualified clinician first.',
     isMissing: 'is missing',
     restoreFromAFile: 'Restore from a file',
     theClients: 'the clients',
@@ -1601,6 +1620,7 @@ export const en = {
     readyFor: (listed: string) => `ready for ${listed}`,
     nextTime: (parts: string) => `Next time: ${parts}.`,
     goOnAsItWas: 'go on as it was',
+    asEachLineSays: 'each movement as its line says',
     overTheWeeks: 'Over the weeks',
     movement: 'Movement',
     faultsMarkedInTenSets: 'Faults marked in ten sets',
@@ -1864,7 +1884,8 @@ export const en = {
     moveAndRepeat: 'Move and repeat',
     moveNow: 'Move',
     waitsForClearanceByA: 'Waits for clearance by a clinician: nothing gets harder',
-    hurtLastTime: (movements: string) => `Hurt last time: ${movements}`,
+    hurtAsk: (pain: string | null, day: string, movements: string) =>
+      `${pain ?? 'Something hurt'}, ${day}${movements === '' ? '' : ` (${movements})`}: ask how it is`,
     askWhether: (whom: string, condition: string) =>
       `Time to ask ${whom}: ${condition.toLowerCase()}, does it still hold?`,
     wasStillThere: (movement: string, fault: string) => `${movement}: ${fault} was still there`,

@@ -2,6 +2,7 @@
 import { painPlace } from '@waxwing/core/client';
 import { label, type Movement } from '@waxwing/core/movement';
 import type { Note } from '@waxwing/core/planning';
+import type { NextStep } from '@waxwing/core/progress';
 import { type Lane, movementIn } from '@waxwing/core/session';
 
 import { lower } from './plan-words';
@@ -56,8 +57,15 @@ export function seenWords(lane: Lane, find: Find): string {
   );
 }
 
-/** What the notes about somebody mean for the next time. */
-export function nextWords(notes: readonly Note[], nameOf: NameOf): string {
+/** Whether a movement goes on just as it was. */
+const isSame = ({ kind, code, change }: NextStep): boolean =>
+  kind === 'hold' && (code === 'held' || code === 'same-again' || (code === 'window' && change === 'hold'));
+
+/**
+ * What the notes about somebody mean for the next time.
+ * @param steps what comes next in each movement that was done
+ */
+export function nextWords(notes: readonly Note[], steps: readonly NextStep[], nameOf: NameOf): string {
   const named = (id: string) => lower(nameOf(id));
   const ready = notes.flatMap((note) => (note.code === 'ready' ? named(note.to) : []));
   const faults = notes.flatMap((note) =>
@@ -65,12 +73,16 @@ export function nextWords(notes: readonly Note[], nameOf: NameOf): string {
       ? say.review.faultInThe(note.fault === null ? say.review.theOpenFault : lower(note.fault), named(note.movementId))
       : [],
   );
-  const hurt = notes.flatMap((note) => (note.code === 'hurt' ? note.movementIds.map(named) : []));
+  const hurt = notes.flatMap((note) =>
+    note.code === 'hurt' && note.pain.quality === 'sharp' ? note.pain.movementIds.map(named) : [],
+  );
   const parts = [
     notes.some(({ code }) => code === 'clearance') ? say.review.nothingHarderBeforeAClinician : '',
     hurt.length > 0 ? say.review.noWhichHurt(listed(hurt, 'or')) : '',
     faults.length > 0 ? say.review.firstSolve(listed(faults)) : '',
     ready.length > 0 ? say.review.readyFor(listed(ready)) : '',
   ].filter(Boolean);
-  return say.review.nextTime(parts.length === 0 ? say.review.goOnAsItWas : parts.join('; '));
+  return say.review.nextTime(
+    parts.length > 0 ? parts.join('; ') : steps.every(isSame) ? say.review.goOnAsItWas : say.review.asEachLineSays,
+  );
 }

@@ -1,8 +1,9 @@
 /** What comes next for a client in a movement, in words, by the policy that plan and floor go by. */
 import { useQuery } from '@tanstack/react-query';
+import { type Aim, kitAt, USUAL_AIM } from '@waxwing/core/client';
 import type { ClientRecord } from '@waxwing/core/coaching';
 import { buildCatalog, signWords } from '@waxwing/core/ladder';
-import { nextTime, standingOf, type TimeQuestion, towards } from '@waxwing/core/progress';
+import { type NextStep, nextTime, standingOf, type TimeQuestion, towards } from '@waxwing/core/progress';
 import type { Lane } from '@waxwing/core/session';
 import { useMemo } from 'react';
 
@@ -14,14 +15,16 @@ import { say } from './say';
 /**
  * @param record what the sessions so far teach
  * @param pains of a session that is looked at; none outside of one
- * @returns the words for a movement; undefined until everything is here, and for a movement that is in no list any more
+ * @param asked what the next time is for and where, where that is known otherwise than by the record
+ * @returns what comes next in a movement and its words; undefined until everything is here, and for a movement that is in no list any more
  */
 export function useNextTime(
   clientId: string,
   record: ClientRecord | undefined,
   pains: Lane['pains'] = NONE,
   faultOf?: TimeQuestion['faultOf'],
-): (movementId: string) => string | undefined {
+  asked: Aim | null = null,
+): (movementId: string) => { words: string; step: NextStep } | undefined {
   const { data: movements } = useQuery(movementsQuery);
   const { data: studio } = useQuery(studioQuery);
   const { data: client } = useQuery(clientOnDayQuery(clientId, today()));
@@ -29,16 +32,18 @@ export function useNextTime(
   return (movementId) => {
     const movement = movements?.find(({ id }) => id === movementId);
     if (!movement || !studio || !client || !record) return undefined;
-    return nextTimeWords({
-      standing: standingOf(client, record.hurt, pains),
+    const aim = asked ?? record.aim ?? USUAL_AIM;
+    const question: TimeQuestion = {
+      standing: standingOf(client, record, pains),
       movement,
-      purpose: 'strength',
-      kit: studio.kit,
+      purpose: aim.purpose,
+      kit: kitAt(aim.place, studio, client),
       ladder: catalog.ladder,
       find: (id) => movements?.find((one) => one.id === id),
       sets: record.sets,
       faultOf,
-    });
+    };
+    return { words: nextTimeWords(question), step: nextTime(question) };
   };
 }
 

@@ -2,6 +2,7 @@
 import { expect, test } from '@jest/globals';
 import type { Movement } from '@waxwing/core/movement';
 import type { LineReason, Note, Reordered, Wrong } from '@waxwing/core/planning';
+import type { NextStep } from '@waxwing/core/progress';
 import type { Lane } from '@waxwing/core/session';
 
 import { noteWords } from './brief-words';
@@ -218,7 +219,19 @@ const LIMIT = { demand: 'deep-knee-bend' as const, allowed: 1, reason: 'knee' };
 /** A note of every code, and what is said of it. */
 const NOTED: { [Code in Note['code']]: [Extract<Note, { code: Code }>, string] } = {
   clearance: [{ code: 'clearance' }, 'Waits for clearance by a clinician: nothing gets harder'],
-  hurt: [{ code: 'hurt', movementIds: ['row', 'squat'] }, 'Hurt last time: row, goblet squat'],
+  hurt: [
+    {
+      code: 'hurt',
+      pain: {
+        ids: [],
+        place: 'left knee',
+        quality: 'sharp',
+        movementIds: ['row', 'squat'],
+        at: '2030-05-03T10:00:00Z',
+      },
+    },
+    'Sharp pain at the left knee, Fri 3 May (row, goblet squat): ask how it is',
+  ],
   limits: [
     { code: 'limits', limits: [LIMIT, { ...LIMIT, demand: 'impact', allowed: 0 }] },
     'Deep knee bend: a little · impact: none',
@@ -263,10 +276,19 @@ test('a session is told in three sentences', () => {
     /^Sharp pain: .*knee.*; heels lift in the goblet squat is still open\.$/,
   );
   const notes = [NOTED.clearance[0], NOTED.hurt[0], NOTED.fault[0], NOTED.ready[0]];
-  expect(nextWords(notes, NAMES.movement)).toBe(
+  expect(nextWords(notes, [], NAMES.movement)).toBe(
     'Next time: nothing harder before a clinician has cleared it; no row or goblet squat, which hurt; first solve heels lift in the goblet squat; ready for goblet squat.',
   );
-  expect(nextWords([], NAMES.movement)).toBe('Next time: go on as it was.');
+  const dose = { load: null, amount: 8, tempo: '3-0-1-0' };
+  const same: NextStep = { kind: 'hold', code: 'same-again', why: [], change: null, dose, to: null };
+  expect(nextWords([], [same, { ...same, code: 'held' }], NAMES.movement)).toBe('Next time: go on as it was.');
+  for (const other of [
+    { ...same, kind: 'dose', code: 'window', change: 'up' },
+    { ...same, kind: 'hold', code: 'window', change: 'down' },
+    { ...same, kind: 'rung-down', code: 'too-hard' },
+    { ...same, code: 'replaced' },
+  ] satisfies NextStep[])
+    expect(nextWords([], [same, other], NAMES.movement)).toBe('Next time: each movement as its line says.');
 });
 
 test('of many names the first few stand in a row', () => {
