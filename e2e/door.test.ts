@@ -153,7 +153,7 @@ test('a tablet is paired over HTTPS, runs a session beside the desk, and is shut
   await expect(left).toContainText('1 tap of Joaquim');
   await left.getByRole('button', { name: 'Take them in' }).click();
   await expect(left).toHaveCount(0);
-  expect(await (await fetch(`${studio.address}/api/sessions/${session}`)).text()).toContain('shoulder');
+  expect(await (await page.request.get(`${studio.address}/api/sessions/${session}`)).text()).toContain('shoulder');
   await expect
     .poll(() =>
       tablet.evaluate(async () => {
