@@ -22,6 +22,7 @@ import { buildCatalog, type Catalog, type MovementPage, reach, signAmount, SWAP_
 import {
   DEMANDS,
   EFFORTS,
+  KIT_ITEMS,
   kitCounts,
   type KitPiece,
   type Limit,
@@ -31,7 +32,7 @@ import {
   type View,
 } from '../movement/index.js';
 import { carryForward, emptyPlan, type PlanLane, type SuggestClient, suggestSession } from '../planning/index.js';
-import { fitNow, isOpen, isUp, standingOf, swapsFor } from '../progress/index.js';
+import { fitNow, isOpen, isUp, NOTHING_LEFT, standingOf, swapsFor } from '../progress/index.js';
 import {
   digestOf,
   emptyLane,
@@ -807,6 +808,30 @@ test('nothing that is closed or held back is ever offered, by any caller, from t
     { numRuns: 60 },
   );
 }, 120_000);
+
+test('in place of what one limit closes, what works the same muscles and is near comes first, over the whole library', () => {
+  const kit = new Map(KIT_ITEMS.map((item) => [item, 4]));
+  const within = (a: readonly string[], b: readonly string[]) => a.every((one) => b.includes(one));
+  let asked = 0;
+  for (const { id, muscles, role } of summaries) {
+    const { component, level } = catalog.entries.get(id) ?? { component: -1, level: 0 };
+    const near = summaries.filter((one) => {
+      const entry = catalog.entries.get(one.id);
+      const same = one.role === role && within(muscles.prime, one.muscles.prime);
+      return one.id !== id && same && entry?.component === component && Math.abs(entry.level - level) <= 2;
+    });
+    for (const demand of DEMANDS) {
+      const standing = standingOf({ limits: [{ demand, allowed: 0, reason: 'x' }], ease: null }, NOTHING_LEFT);
+      const may = (one: MovementSummary) => isOpen(fitNow(standing, kit, one));
+      const open = near.filter((one) => may(one)).map((one) => one.id);
+      if (may(summaryOf(id)) || open.length === 0) continue;
+      asked += 1;
+      const { ranked } = swapsFor(catalog, { from: id, reason: 'closed', standing, kit, held: false, most: 3 });
+      expect([id, demand, ranked.some((one) => open.includes(one.id))]).toEqual([id, demand, true]);
+    }
+  }
+  expect(asked).toBeGreaterThan(300);
+});
 
 test('one piece does not run in two lanes: who has it is said, and another of it frees both', () => {
   const rope = (count: number) => ({

@@ -180,6 +180,8 @@ describe('the answers to a swap', () => {
   test('begin with linked rungs of the pattern, the smallest step first, then the family, then the rest; the cheapest first in each', () => {
     fc.assert(
       fc.property(questions, ({ library, query }) => {
+        // After pain it is what the movement was meant for that comes first.
+        fc.pre(query.reason !== 'pain');
         const { ladder } = buildCatalog(library);
         const ways = { 'too-hard': ['easier'], wobbly: ['easier'], 'too-easy': ['harder'] } as const;
         const way = query.reason in ways ? ways[query.reason as keyof typeof ways] : null;

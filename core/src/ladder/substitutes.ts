@@ -1,6 +1,7 @@
 /**
  * Substitutes: from one movement, a reason, a client's limits and what is in the room to ranked replacements with their reasons.
  * Hard conditions first (limits, kit, room, the reason's own); then rungs that are linked, then the same family, then others, each by least cost.
+ * In place of what is closed or hurts, what it was meant for comes first: the same muscles, then the smallest step, whatever the pattern is called.
  * Only links say what is easier than what: levels of different branches of a family tell nothing of each other.
  */
 import { REGION_DEMANDS } from '../client/pain.js';
@@ -82,7 +83,8 @@ export interface Catalog {
 
 export interface SubstituteQuery {
   from: string;
-  reason: SwapReason;
+  /** `closed`: nobody asked for another, and this one may not be done. */
+  reason: SwapReason | 'closed';
   /** Needed for `pain`. */
   region?: Region | undefined;
   /** Limits that hold now, pain of today included. */
@@ -192,7 +194,8 @@ export function buildCatalog(movements: readonly MovementFacts[]): Catalog {
 
 type Wanted = 'down' | 'up' | 'level';
 
-const WANTED: Readonly<Record<SwapReason, Wanted>> = {
+const WANTED: Readonly<Record<SwapReason | 'closed', Wanted>> = {
+  closed: 'level',
   'too-hard': 'down',
   wobbly: 'down',
   'too-easy': 'up',
@@ -202,15 +205,21 @@ const WANTED: Readonly<Record<SwapReason, Wanted>> = {
   bored: 'level',
 };
 
-const FITTING_LEVERS: Readonly<Partial<Record<SwapReason, readonly Lever[]>>> = {
+const FITTING_LEVERS: Readonly<Partial<Record<SubstituteQuery['reason'], readonly Lever[]>>> = {
   wobbly: ['base', 'assistance', 'coordination'],
 };
 
-const STEPWISE: readonly SwapReason[] = ['too-hard', 'too-easy'];
+const STEPWISE: readonly SubstituteQuery['reason'][] = ['too-hard', 'too-easy'];
+/** Where a movement is left although it was the right one. */
+const STANDS_IN: readonly SubstituteQuery['reason'][] = ['pain', 'closed'];
+/** Levels that somebody goes without being a beginner again, or out of their depth. */
+const NEAR_LEVELS = 2;
 
 const FAR = 6;
 /** Share of muscles in common from which another pattern is worth offering. */
 const SOME_SHARED = 0.3;
+/** The same from which it works mostly the same. */
+const MOSTLY_SHARED = 0.5;
 
 interface Candidate {
   entry: Entry;
@@ -247,8 +256,9 @@ export function substitutes(catalog: Catalog, query: SubstituteQuery): Substitut
       costOf(query.reason, wanted, from, entry, steps, levels, shared) + (openness === 'care' ? COST.withCare : 0);
     candidates.push({ entry, steps, levels, overlap: shared, openness, cost });
   }
-  const far = ({ entry, steps, levels }: Candidate): number =>
-    entry.facts.pattern !== from.facts.pattern ? 3 : steps ? 0 : levels !== null ? 1 : 2;
+  const standsIn = STANDS_IN.includes(query.reason);
+  const far = (candidate: Candidate): number =>
+    standsIn ? awayFromMeant(from, candidate) : awayOnLadder(from, candidate);
   // One small step at a time, where only the size of the step is asked for.
   const rungs = ({ steps, levels }: Candidate): number =>
     STEPWISE.includes(query.reason) && steps ? Math.abs(levels ?? 0) : 0;
@@ -270,14 +280,39 @@ export function substitutes(catalog: Catalog, query: SubstituteQuery): Substitut
   return { ranked, ruledOut };
 }
 
+const awayOnLadder = (from: Entry, { entry, steps, levels }: Candidate): number =>
+  entry.facts.pattern !== from.facts.pattern ? 3 : steps ? 0 : levels !== null ? 1 : 2;
+
+/** Whether a movement has every prime muscle of another among its own. */
+const worksAll = (from: Entry, entry: Entry): boolean => (from.prime & ~entry.prime) === 0;
+
+/**
+ * How far a movement is from what another is meant for: its prime muscles for the same purpose near on the ladder, for another purpose,
+ * anywhere; then most of its muscles, some of them, or others.
+ */
+function awayFromMeant(from: Entry, { entry, levels, overlap: shared }: Candidate): number {
+  if (worksAll(from, entry)) {
+    if (levels === null || Math.abs(levels) > NEAR_LEVELS) return 2;
+    return entry.facts.role === from.facts.role ? 0 : 1;
+  }
+  return shared >= MOSTLY_SHARED ? 3 : shared >= SOME_SHARED ? 4 : 5;
+}
+
 /**
  * Off the wanted path, only a movement of the same pattern and role may stand in, and only if nothing says that it goes the wrong way.
- * After pain another pattern may, if it still works some of the same muscles: what spares the region matters more than how it is trained.
+ * In place of what is closed or hurts another pattern may, if it still works some of the same muscles: what spares the region matters more than
+ * how it is trained.
  */
-function mayStandIn(reason: SwapReason, wanted: Wanted, from: Entry, entry: Entry, shared: number): boolean {
+function mayStandIn(
+  reason: SubstituteQuery['reason'],
+  wanted: Wanted,
+  from: Entry,
+  entry: Entry,
+  shared: number,
+): boolean {
   if (entry.facts.role !== from.facts.role) return false;
-  if (entry.facts.pattern !== from.facts.pattern) return reason === 'pain' && shared >= SOME_SHARED;
-  if (reason === 'pain') return true;
+  if (entry.facts.pattern !== from.facts.pattern)
+    return STANDS_IN.includes(reason) && (shared >= SOME_SHARED || worksAll(from, entry));
   if (wanted === 'level') return true;
   if (entry.component === from.component)
     return wanted === 'down' ? entry.level < from.level : entry.level > from.level;
@@ -292,7 +327,7 @@ function asksMore(a: Entry, b: Entry): number {
 }
 
 function costOf(
-  reason: SwapReason,
+  reason: SubstituteQuery['reason'],
   wanted: Wanted,
   from: Entry,
   entry: Entry,
@@ -386,7 +421,7 @@ function ladderFact(steps: readonly Step[] | undefined, levels: number | null): 
 
 function muscleFact(from: Entry, entry: Entry, shared: number): SwapFact {
   if (shared >= 0.8) return { code: 'same-muscles' };
-  if (shared >= 0.5) return { code: 'mostly-same-muscles' };
+  if (shared >= MOSTLY_SHARED) return { code: 'mostly-same-muscles' };
   const muscles = from.facts.muscles.prime.filter((muscle) =>
     [...entry.facts.muscles.prime, ...entry.facts.muscles.assist].includes(muscle),
   );

@@ -43,17 +43,11 @@ export function swapsFor(
   };
 }
 
-/** The best open movement in the place of a closed one: a little easier if the ladder has it, else of the same kind; null where nothing is. */
-export function replacementFor(
+/** The best open movement in the place of a closed one, for what it was meant for, and never a way up; null where nothing is. */
+export const replacementFor = (
   catalog: Catalog,
   standing: Standing,
   kit: ReadonlyMap<KitItem, number>,
   movementId: string,
-): { id: string; name: string } | null {
-  for (const reason of ['too-hard', 'bored'] as const) {
-    // What replaces something closed is never a way up.
-    const [best] = swapsFor(catalog, { from: movementId, reason, standing, kit, held: true, most: 1 }).ranked;
-    if (best) return best;
-  }
-  return null;
-}
+): { id: string; name: string } | null =>
+  swapsFor(catalog, { from: movementId, reason: 'closed', standing, kit, held: true, most: 1 }).ranked[0] ?? null;
