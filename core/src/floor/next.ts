@@ -20,11 +20,11 @@ import { progressOf } from '../session/progress.js';
 import { isPending, type RunStep, sidesInLine } from '../session/run.js';
 import { dropOf } from './drop.js';
 import { fitOf, type LaneView, movementOf } from './lane-view.js';
-import { seriousFaults } from './say.js';
+import { faultsAgainst } from './say.js';
 
 /** Why nothing goes up now; null when it may. */
 export const heldNow = (view: LaneView): Held | null =>
-  heldBack(view.standing, seriousFaults(view), view.entry?.sets.at(-1)?.effort ?? null);
+  heldBack(view.standing, faultsAgainst(view), view.entry?.sets.at(-1)?.effort ?? null);
 
 /** Ranked replacements of the movement in hand. */
 export const swapsOf = (view: LaneView, reason: SwapReason, region?: Region, most?: number): SubstituteAnswer =>
@@ -178,7 +178,7 @@ export function proposalFor(view: LaneView): Proposal | null {
       pieces: last.toSorted((a, b) => bestSingle(whole(a)) - bestSingle(whole(b)))[0]?.pieces ?? null,
       parts: last.toSorted((a, b) => a.amount - b.amount)[0]?.parts ?? null,
     },
-    faults: seriousFaults(view),
+    faults: faultsAgainst(view),
     planned: dose.amount,
     plannedParts: dose.parts,
     within: true,

@@ -4,7 +4,7 @@ import { likelyFault } from '../coaching/likelihood.js';
 import { type TeachingCue, teachingCues } from '../coaching/teach.js';
 import type { Fault } from '../movement/schema.js';
 import { isOpen } from '../progress/fit.js';
-import { isUp, seriousOf } from '../progress/held.js';
+import { isUp, type OpenFault, seriousOf } from '../progress/held.js';
 import { openFaults } from '../session/fold.js';
 import { fitOf, type LaneView } from './lane-view.js';
 
@@ -37,6 +37,23 @@ export const likelihood =
   ({ record, movement }: LaneView) =>
   (fault: Fault): number =>
     likelyFault(fault, record.faults[movement?.id ?? '']);
+
+/**
+ * What speaks against more: the open faults, and those of the latest set that were put right since. That set was not clean, and what stopped
+ * it then holds back now.
+ */
+export function faultsAgainst(view: LaneView): OpenFault[] {
+  const open = seriousFaults(view);
+  const sets = view.entry?.sets ?? [];
+  const latest = sets.at(-1);
+  // Left and right make one set.
+  const other = latest?.side === 'both' ? undefined : sets.findLast(({ side }) => side !== latest?.side);
+  const last = [...(latest?.openFaults ?? []), ...(other?.openFaults ?? [])];
+  const since = (view.page?.movement.faults ?? []).filter(
+    ({ id }) => last.includes(id) && !open.some((one) => one.id === id),
+  );
+  return [...open, ...seriousOf(since).map(({ name }) => ({ name, severity: 'fix' as const }))];
+}
 
 /** Open faults of the movement in hand that are more than polish, the dangerous first. */
 export function seriousFaults({ entry, page }: LaneView): Fault[] {

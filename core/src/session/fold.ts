@@ -36,7 +36,7 @@ export interface SetRecord {
   /** Reps left in the tank, where they were asked for by number. */
   left: number | null;
   at: string;
-  /** Faults that were open when the set was logged, or that were seen in it and marked later. */
+  /** Faults that were open when the set was logged, or that were seen in it, whenever they were marked and whatever came after. */
   openFaults: string[];
   /** Why it should not have been done, where it was done all the same. */
   despite: string | null;
@@ -445,8 +445,9 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     parts = null,
     test = null,
   } = event.data;
+  // What was seen in a set was in it, though it was put right before the set was over.
+  const seen = [...new Set([...openFaults(entry), ...entry.unplaced])];
   entry.unplaced = [];
-  const openFaults = entry.faults.filter((fault) => fault.open).map((fault) => fault.faultId);
   const set: SetRecord = {
     id: event.id,
     side,
@@ -461,7 +462,7 @@ function addSet(entry: Entry, event: EventOf<'set-done'>, sets: Map<string, SetR
     effort: null,
     left: null,
     at: event.at,
-    openFaults,
+    openFaults: seen,
     despite,
     stood: entry.stood,
   };
