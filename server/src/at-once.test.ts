@@ -177,7 +177,7 @@ describe('whatever is sent', () => {
     about: fc.string({ maxLength: 200 }),
     goal: fc.string({ maxLength: 200 }),
     healthNote: fc.string({ maxLength: 300 }),
-    touchConsentOn: fc.constantFrom(null, '2030-01-31'),
+    touchConsentOn: fc.constantFrom(null, '2026-01-31'),
     limits: fc.array(
       fc.record({ demand: fc.constantFrom(...DEMANDS), allowed: fc.integer({ min: 0, max: 2 }), reason: text(50) }),
       { maxLength: 4 },
@@ -217,7 +217,7 @@ describe('whatever is sent', () => {
         ),
       }),
       fc.record({ name: fc.constant('A'), kit: fc.jsonValue().filter((value) => !Array.isArray(value)) }),
-      fc.record({ name: fc.constant('A'), touchConsentOn: fc.constantFrom('yesterday', '2030-1-1', 5, []) }),
+      fc.record({ name: fc.constant('A'), touchConsentOn: fc.constantFrom('yesterday', '2030-1-1', '2031-05-01', 5, []) }),
     );
     await fc.assert(
       fc.asyncProperty(nonsense, async (fields) => {

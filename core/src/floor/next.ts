@@ -1,5 +1,6 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
 import { bestSingle } from '../client/history.js';
+import type { Load } from '../dosage/loads.js';
 import { partsWords } from '../dosage/parts.js';
 import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
@@ -15,6 +16,7 @@ import { heldBack } from '../progress/held.js';
 import { type NextStep, nextStep } from '../progress/next-step.js';
 import type { Held } from '../progress/reason.js';
 import { swapsFor } from '../progress/replacement.js';
+import { capFor } from '../progress/spotter.js';
 import type { Entry, SetRecord } from '../session/fold.js';
 import { progressOf } from '../session/progress.js';
 import { isPending, type RunStep, sidesInLine } from '../session/run.js';
@@ -227,4 +229,16 @@ export function dropNow(view: LaneView): Drop | null {
   if (!justDone?.movement || alarm) return null;
   const drop = dropOf(justDone, steps);
   return drop && isOpen(fitOf(view, justDone.movement, drop.load.item)) ? drop : null;
+}
+
+/**
+ * The most kilograms that are offered in one press, where nobody goes heavier alone: what was planned or lifted already. Null where there is
+ * no cap.
+ */
+export function capNow(view: LaneView, load: Load | null): number | null {
+  const { movement, record, standing } = view;
+  if (!movement || !load) return null;
+  const past = (record.sets[movement.id] ?? []).flatMap(({ sets }) => sets.map(({ kg }) => kg ?? 0));
+  const today = (view.entry?.sets ?? []).map(({ kg }) => kg ?? 0);
+  return capFor(movement, load, standing.limits, Math.max(0, ...past, ...today, view.step?.lane.load?.kg ?? 0));
 }

@@ -11,7 +11,7 @@ import { isWhole } from '../database/json-column.js';
 import { WriteGate } from '../database/write-gate.js';
 import { AccessService, givenTo } from '../door/access.service.js';
 import { HouseRulesService } from '../movements/house-rules.service.js';
-import { notFound, stale } from '../problems/problem.js';
+import { invalid, notFound, stale } from '../problems/problem.js';
 import { ClientEntity } from './client.entity.js';
 import { VisitsService } from './visits.service.js';
 
@@ -64,6 +64,7 @@ export class ClientsService {
     const now = new Date().toISOString();
     const { name, ...rest } = fields;
     this.houseRules.check(rest.houseRules ?? {});
+    checkConsents(rest);
     const client = this.repository.create({
       ...BLANK_CLIENT,
       ...rest,
@@ -84,6 +85,7 @@ export class ClientsService {
   /** @throws 404, 409 when the version is stale */
   async edit(id: string, { version, ...fields }: ClientChange): Promise<Client> {
     if (fields.houseRules) this.houseRules.check(fields.houseRules);
+    checkConsents(fields);
     const change = {
       ...fields,
       ...(fields.name === undefined ? {} : { name: fields.name.trim() }),
@@ -99,3 +101,10 @@ export class ClientsService {
 
 /** A client without what only the store has to know. */
 export const told = ({ createdAt: _, updatedAt: __, ...client }: ClientEntity): Client => client;
+
+/** Nobody agrees in advance: it would count from a day on which they may think otherwise. Somewhere on earth it may be tomorrow already. */
+function checkConsents(fields: Partial<Pick<Client, 'touchConsentOn' | 'filmConsentOn'>>): void {
+  const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+  const ahead = (['touchConsentOn', 'filmConsentOn'] as const).filter((path) => (fields[path] ?? '') > tomorrow);
+  if (ahead.length > 0) throw invalid(ahead.map((path) => ({ path, message: 'is a day that has not come yet' })));
+}

@@ -1,8 +1,9 @@
 /** The order of the session for one client: what is done, now, next and later; go to, leave out, once more, put in; and what to drop when time runs out. */
-import { draft, goTo, type LaneView, leftOf, minutesOver, movementOf, skip, timeOf } from '@waxwing/core/floor';
+import { draft, fitOf, goTo, type LaneView, leftOf, minutesOver, movementOf, skip, timeOf } from '@waxwing/core/floor';
 import { inWords, label } from '@waxwing/core/movement';
 import { minuteWords } from '@waxwing/core/planning';
 import { doseWords } from '@waxwing/core/planning';
+import { isOpen } from '@waxwing/core/progress';
 import { isPending, type RunStep, shortened, type StepState, type Trim, trims } from '@waxwing/core/session';
 import { Check, CircleDot, type LucideIcon, Minus } from 'lucide-react';
 import { useState } from 'react';
@@ -179,7 +180,7 @@ function LineRow({ line: { itemId, steps }, view, onClose }: { line: Line; view:
       </span>
       {pending && !now && <RowButton onClick={go}>{say.floor.goTo}</RowButton>}
       {pending && <RowButton onClick={skipOne}>{say.floor.skipASet}</RowButton>}
-      <RowButton onClick={again}>{say.floor.onceMore}</RowButton>
+      {movement && isOpen(fitOf(view, movement)) && <RowButton onClick={again}>{say.floor.onceMore}</RowButton>}
       {pending && <RowButton onClick={drop}>{say.floor.drop}</RowButton>}
     </li>
   );

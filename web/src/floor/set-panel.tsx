@@ -1,9 +1,10 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
 import type { Test } from '@waxwing/core/client';
-import { amountOfParts, type Load, loadsOpen, partsUntil } from '@waxwing/core/dosage';
+import { amountOfParts, type Load, loadsOpen, partsUntil, SAME_KG } from '@waxwing/core/dosage';
 import {
   atStay,
   begin,
+  capNow,
   doseNow,
   draft,
   dropNow,
@@ -130,6 +131,8 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const amount = typed ?? (counted > 0 ? counted : (worked ?? (measures ? 0 : (other ?? planned ?? window.low))));
   const load = dose?.load ?? null;
   const { lighter, heavier } = neighboursOf(load, loads);
+  const cap = capNow(view, load);
+  const alone = cap !== null && (heavier?.kg ?? 0) > cap + SAME_KG;
   const by = mode === 'reps' ? 1 : 5;
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
   const side = sideNow === 'both' ? '' : say.floor.sideOf(label(sideNow));
@@ -279,7 +282,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
               value={load?.label ?? 'none'}
               wide
               onLess={step && lighter && (() => take(lighter))}
-              onMore={step && heavier && !held ? () => take(heavier) : undefined}
+              onMore={step && heavier && !held && !alone ? () => take(heavier) : undefined}
               onOpen={step && (() => choose(true))}
             />
           </div>
@@ -330,6 +333,7 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
       )}
       {raising && <RaiseSheet view={view} onClose={() => raise(false)} />}
       {heavier && held && <p className="quiet mt-1">{say.floor.notHeavier(heldWords(held))}</p>}
+      {alone && !held && <p className="mt-1 font-bold">{say.floor.heavierWithSpotter}</p>}
       {despite && <p className="text-error mt-1 font-bold">{say.floor.allTheSame(despite)}</p>}
       {unclean && (
         <p role="alert" className="text-error mt-1 text-2xl font-bold">

@@ -583,6 +583,7 @@ export const en = {
     tooHard: 'too hard',
     lastSetFelt: (effort: string) => `Last set felt ${effort}.`,
     weightFor: (name: string) => `Weight for ${name}`,
+    heavierWithSpotter: 'Heavier only with somebody beside them: press the weight to choose one.',
     notHeavier: (held: string) => `Not heavier: ${held}.`,
     noWeight: 'No weight',
     allThatAreHere: (open: number) => `All ${open} that are here`,
