@@ -217,7 +217,10 @@ describe('whatever is sent', () => {
         ),
       }),
       fc.record({ name: fc.constant('A'), kit: fc.jsonValue().filter((value) => !Array.isArray(value)) }),
-      fc.record({ name: fc.constant('A'), touchConsentOn: fc.constantFrom('yesterday', '2030-1-1', '2031-05-01', 5, []) }),
+      fc.record({
+        name: fc.constant('A'),
+        touchConsentOn: fc.constantFrom('yesterday', '2030-1-1', '2031-05-01', 5, []),
+      }),
     );
     await fc.assert(
       fc.asyncProperty(nonsense, async (fields) => {

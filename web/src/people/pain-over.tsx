@@ -47,7 +47,7 @@ export function PainOver({ clientId, pain }: { clientId: string; pain: PainAtPla
         aria-label={say.people.onWhoseWordIsItOver}
         placeholder={say.people.onWhoseWord}
         maxLength={200}
-         
+
         autoFocus
         value={by}
         onChange={({ target }) => setBy(target.value)}
