@@ -146,7 +146,7 @@ test('a condition is dated and proposes its usual limits, stands together on the
   await page.getByRole('button', { name: 'Remove limit 1', exact: true }).click();
   await page.getByRole('button', { name: 'Save' }).click();
   const held = page.getByRole('region', { name: 'High blood pressure' });
-  await expect(held.getByText(/Jan 5/)).toBeVisible();
+  await expect(held.getByText(/5 Jan/)).toBeVisible();
   await expect(held.getByRole('listitem')).toHaveCount(proposed - 1);
   await held.getByRole('button', { name: 'End “High blood pressure”' }).click();
   await held.getByLabel('Whose word ends it').fill('Dr Example');

@@ -14,7 +14,7 @@ const planned = (page: Page, day: RegExp) =>
 const dayName = (days: number): RegExp => {
   const at = new Date(NOON);
   at.setDate(at.getDate() + days);
-  return new RegExp(`\\b${at.toLocaleDateString('en-US', { month: 'long' })} ${at.getDate()}\\b`);
+  return new RegExp(`\\b${at.getDate()} ${at.toLocaleDateString('en-GB', { month: 'long' })}\\b`);
 };
 
 async function planFor(page: Page, studio: Studio, name: string, at: Date): Promise<void> {

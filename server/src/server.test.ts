@@ -65,7 +65,7 @@ describe('a fresh place', () => {
     expect(body).toMatchObject({ clients: 0, movements: STARTER_SIZE, kit: [] });
     const db = new Database(server.database, { readonly: true });
     expect(db.pragma('journal_mode', { simple: true })).toBe('wal');
-    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 17 });
+    expect(db.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: 18 });
     db.close();
   });
 
