@@ -136,7 +136,8 @@ function limitWarnings(plan: Plain, context: WarnContext): Warning[] {
           fixes: [],
         },
       ];
-    if (!client) return [];
+    // What hurt is named as that, once.
+    if (!client || hurtIn(lane, client) !== undefined) return [];
     const fitIn = (one: MovementSummary | undefined, item: KitItem | undefined) =>
       one ? [fitWith(one, client.standing.limits, counts, item)] : [];
     const isClosed = ({ status }: Fit) => status === 'closed';
@@ -235,19 +236,24 @@ const ownLane = (
     find: context.find,
   }).lane;
 
+/** The movement of a line that hurt this client; undefined where none did. */
+const hurtIn = (lane: PlanLane, { standing }: SuggestClient): string | undefined =>
+  movementsOf(lane).find((id) => standing.hurtBefore.includes(id));
+
 /** A movement that hurt stays possible by hand, and is never passed over in silence. */
 function painWarnings(plan: Plain, context: WarnContext): Warning[] {
   return [...lanesOf(plan)].flatMap(({ item, lane }): Warning[] => {
     const client = context.clients.find(({ id }) => id === lane.clientId);
-    const hurt = movementsOf(lane).find((id) => client?.standing.hurtBefore.includes(id));
+    const hurt = client && hurtIn(lane, client);
     if (!client || hurt === undefined) return [];
+    const instead = takingInstead(plan, item, client, lane, [{ code: 'hurt-before' }], context);
     return [
       {
         id: `pain ${item.id} ${client.id}`,
         severity: 'stop',
         wrong: { code: 'hurt', movementId: hurt, clientId: client.id },
         itemId: item.id,
-        fixes: [leavingOut(plan, item, client.id)],
+        fixes: [...instead, leavingOut(plan, item, client.id)],
       },
     ];
   });
