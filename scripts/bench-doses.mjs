@@ -151,8 +151,8 @@ export async function composedTaps(page, address) {
 /** Twenty minutes of beats, a second apart. @type {import('@waxwing/core/schema').Part[]} */
 const LONG = [200, 200].map((count) => ({ kind: 'reps', count, tempo: null }));
 
-/** Minutes that the page is hidden for. */
-const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 3);
+/** Minutes that the page is hidden for: after five of them a browser lets its timers run once a minute. */
+const HIDDEN_MINUTES = Number(process.env.WAXWING_HIDDEN_MINUTES ?? 7);
 /** How far a device's sound may drift from its clock: parts in a million that a cheap crystal is off. */
 const DRIFT_PPM = 100;
 

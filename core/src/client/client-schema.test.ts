@@ -89,7 +89,7 @@ const client: fc.Arbitrary<Client> = fc.record({
     { maxLength: 3 },
   ),
   limits: fc.array(limit, { maxLength: 4 }),
-  painsOver: fc.array(fc.record({ pain: fc.uuid(), on: day, by: line(200) }), { maxLength: 3 }),
+  painsOver: fc.array(fc.record({ pain: fc.uuid(), on: day, by: called(200) }), { maxLength: 3 }),
   cleared: fc.array(
     fc.record({
       condition: fc.constant('turned-ankle'),

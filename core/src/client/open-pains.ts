@@ -3,7 +3,7 @@
  * again without pain; what was dull holds back until then, or until a whole session without it.
  */
 import { DEMANDS, REGIONS } from '../movement/vocabulary.js';
-import { day, line, uuid, whole } from '../schema/atoms.js';
+import { day, text, uuid, whole } from '../schema/atoms.js';
 import { z } from '../schema/zod.js';
 import { BODY_SIDES, heldBackFor, PAIN_QUALITIES, painPlace, type PainQuality } from './pain.js';
 
@@ -42,7 +42,7 @@ export const withoutPlace = (pain: OpenPain): OpenPain => {
 };
 
 /** That a pain is over, and on whose word. */
-export const painOverSchema = z.strictObject({ pain: uuid, on: day, by: line(200) });
+export const painOverSchema = z.strictObject({ pain: uuid, on: day, by: text(200) });
 export type PainOver = z.infer<typeof painOverSchema>;
 
 /** A session as far as pain is concerned. */
@@ -60,10 +60,10 @@ export function openPains(visits: readonly Visit[], over: readonly PainOver[]): 
   const isOver = new Set(over.map(({ pain }) => pain));
   let open: PastPain[] = [];
   for (const { pains, painless } of visits) {
+    // Where it hurts again, even dully, nothing is over.
     const goesOn = ({ quality, movementId, region }: PastPain): boolean =>
-      quality === 'sharp'
-        ? movementId === null || !painless.includes(movementId)
-        : painless.length === 0 || pains.some((pain) => pain.region === region);
+      pains.some((pain) => pain.region === region) ||
+      (quality === 'sharp' ? movementId === null || !painless.includes(movementId) : painless.length === 0);
     open = [...open.filter(goesOn), ...pains.filter(({ id }) => !isOver.has(id))];
   }
   return open;

@@ -21,8 +21,8 @@ export interface Standing {
 }
 
 /** As a day of a past pain is read. */
-const onDay = (at: string): string =>
-  `on ${new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })}`;
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
+const onDay = (at: string): string => `on ${DAY.format(new Date(at))}`;
 
 /**
  * @param record what is left of earlier sessions

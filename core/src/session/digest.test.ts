@@ -325,7 +325,9 @@ test('a movement that hurt sharply stays so until it was done later without it, 
       for (const id of ['movement-0', 'movement-1', 'movement-2']) {
         const last = visits
           .toSorted((a, b) => a.day - b.day)
-          .findLast(({ done, hurts, quality }) => done.includes(id) || (quality === 'sharp' && hurts.includes(id)));
+          .findLast(({ done, hurts, quality }) =>
+            hurts.length > 0 ? quality === 'sharp' && hurts.includes(id) : done.includes(id),
+          );
         expect(found.includes(id)).toBe(last?.quality === 'sharp' && last.hurts.includes(id));
       }
     }),

@@ -10,6 +10,7 @@ export function eraseSessionsBefore(writer: Writer, before: string): number {
   for (const { id } of sessions) {
     forgetDigests(writer, id);
     writer.run('DELETE FROM events WHERE sessionId = ?', id);
+    writer.run('DELETE FROM left_taps WHERE sessionId = ?', id);
     writer.run('DELETE FROM session_clients WHERE sessionId = ?', id);
     writer.run('DELETE FROM sessions WHERE id = ?', id);
     // A device that comes by late forgets it too, and does not bring it back.

@@ -36,7 +36,7 @@ export function DoorFrame({ children }: { children: ReactNode }) {
         <CodeShown
           code={code.code}
           done={say.door.openTheStudio}
-          onDone={() => void goIn().then(() => setCode(null))}
+          onDone={() => void goIn().finally(() => setCode(null))}
         />
       </DoorPage>
     );

@@ -5,7 +5,8 @@
  * It is thrown away when the session is over.
  */
 import { dehydrate, type DehydratedState, hydrate, type QueryClient } from '@tanstack/react-query';
-import { type ClientOnDay, withoutReasons } from '@waxwing/core/client';
+import { type ClientOnDay, withoutPlace, withoutReasons } from '@waxwing/core/client';
+import type { ClientRecord } from '@waxwing/core/coaching';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 
 import { openHere, type SealedHere, sealHere } from './device-key';
@@ -34,6 +35,9 @@ const database = () =>
     },
   }));
 
+/** What hurt is left out here as well, and not told. */
+const withoutPlaces = (record: ClientRecord): ClientRecord => ({ ...record, pains: record.pains.map(withoutPlace) });
+
 /** What the floor reads, by the first word of its key. */
 const NEEDED = ['session', 'client-on-day', 'record', 'studio', 'house-rules', 'fault-kinds', 'library', 'figures'];
 /** What of it says something of somebody. */
@@ -52,7 +56,13 @@ export async function packUp(sessionId: string, queries: QueryClient): Promise<b
   });
   for (const query of state.queries) {
     const { data } = query.state;
-    const kept = query.queryKey[0] === 'client-on-day' ? withoutReasons(data as ClientOnDay) : data;
+    const [kind] = query.queryKey;
+    const kept =
+      kind === 'client-on-day'
+        ? withoutReasons(data as ClientOnDay)
+        : kind === 'record'
+          ? withoutPlaces(data as ClientRecord)
+          : data;
     query.state = { ...query.state, data: kept, status: 'success', error: null };
   }
   try {

@@ -25,11 +25,13 @@ const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
 
 export function Limits({ client }: { client: Client }) {
   const { data: conditions = [] } = useQuery(conditionsQuery);
-  const pains = useQuery(recordQuery(client.id)).data?.pains ?? [];
+  const record = useQuery(recordQuery(client.id)).data;
+  const pains = record?.pains ?? [];
   const alone = client.limits.filter(({ condition }) => !condition);
   return (
     <Section title={say.people.limits}>
-      {client.limits.length === 0 && pains.length === 0 && (
+      {/* Until the record is here nobody knows what hurts. */}
+      {client.limits.length === 0 && record?.pains.length === 0 && (
         <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>
       )}
       {painsByPlace(pains).map((pain) => (

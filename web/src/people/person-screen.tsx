@@ -1,6 +1,6 @@
 /** One client: limits, kit, what works, and the way to the floor. */
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import type { Client } from '@waxwing/core/client';
+import { type Client, limitsFromPain } from '@waxwing/core/client';
 import { OUTCOME_SCORE } from '@waxwing/core/coaching';
 import { buildLadder } from '@waxwing/core/ladder';
 import {
@@ -56,27 +56,38 @@ const File = ({ clientId }: { clientId: string }) => (
 );
 
 /** What somebody who runs a session may know: what is limited, and not why. */
-const OnTheFloor = ({ clientId }: { clientId: string }) => (
-  <Await query={useQuery(clientOnDayQuery(clientId, today()))} what={say.common.theClient}>
-    {({ id, name, limits }) => (
-      <article className="page space-y-8">
-        <PageHead
-          title={name}
-          back={{ to: '/people', name: say.common.people }}
-          actions={<StartSession clientIds={[id]}>{say.people.startASession}</StartSession>}
-        />
-        <Section title={say.people.limits}>
-          {limits.length === 0 && <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>}
-          <LimitList limits={limits} withReasons />
-        </Section>
-        <WhatWorks clientId={id} />
-        <Climbing clientId={id} />
-        <Sessions clientId={id} />
-        <p className="quiet">{say.people.theRestOfTheirFile}</p>
-      </article>
-    )}
-  </Await>
-);
+function OnTheFloor({ clientId }: { clientId: string }) {
+  const record = useQuery(recordQuery(clientId));
+  return (
+    <Await query={useQuery(clientOnDayQuery(clientId, today()))} what={say.common.theClient}>
+      {({ id, name, limits }) => (
+        <article className="page space-y-8">
+          <PageHead
+            title={name}
+            back={{ to: '/people', name: say.common.people }}
+            actions={<StartSession clientIds={[id]}>{say.people.startASession}</StartSession>}
+          />
+          <Section title={say.people.limits}>
+            <Await query={record} what={say.people.limits}>
+              {({ pains }) => {
+                const all = [...limits, ...limitsFromPain(pains, say.people.afterPain)];
+                return all.length === 0 ? (
+                  <p className="quiet">{say.people.noneNotedEveryMovementIs}</p>
+                ) : (
+                  <LimitList limits={all} withReasons />
+                );
+              }}
+            </Await>
+          </Section>
+          <WhatWorks clientId={id} />
+          <Climbing clientId={id} />
+          <Sessions clientId={id} />
+          <p className="quiet">{say.people.theRestOfTheirFile}</p>
+        </article>
+      )}
+    </Await>
+  );
+}
 
 function Person({ client }: { client: Client }) {
   return (

@@ -1064,6 +1064,7 @@ export const en = {
   people: {
     painIsOver: (pain: string) => `${pain} is over`,
     itIsOver: 'It is over',
+    afterPain: 'after pain',
     onWhoseWordIsItOver: 'Whose word is it that it is over?',
     staysClosedUntil: 'Closed until somebody says that it is over:',
     heldBackUntil: 'Held back until a session without it, or until somebody says that it is over:',
