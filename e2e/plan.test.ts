@@ -328,4 +328,14 @@ test('what hurt sharply on the floor is not planned again, and is named when it 
   await expect(page.getByText(/Goblet squat hurt Osei Brandt sharply when it was last done/)).toBeVisible();
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page.getByRole('link', { name: 'Goblet squat', exact: true })).toHaveCount(0);
+
+  // It stands on the person's page until somebody says that it is over, and whose word that was.
+  await page.goto(`${studio.address}/people/${await studio.clientId('Osei Brandt')}`);
+  const held = page.getByRole('region', { name: 'Sharp pain at the hip' });
+  await expect(held).toContainText('Closed until somebody says that it is over: deep knee bend');
+  await held.getByRole('button', { name: 'Sharp pain at the hip is over' }).click();
+  await expect(held.getByRole('button', { name: 'Sharp pain at the hip is over' })).toBeDisabled();
+  await held.getByLabel('Whose word is it that it is over?').fill('his physiotherapist');
+  await held.getByRole('button', { name: 'Sharp pain at the hip is over' }).click();
+  await expect(held).toHaveCount(0);
 });
