@@ -69,6 +69,14 @@ describe('plans', () => {
       screened: false,
       checkedOn: null,
     });
+    // The next time is asked with what the next plan is for and where, and without one with what was last.
+    const aim = async () => ((await server.http.get(`/api/clients/${ada.id}/record`)).body as ClientRecord).aim;
+    const home = { kind: 'home' as const, id: ada.id };
+    const next = await server.keep({ ...planFor([ada.id]), startsAt: at(7), purpose: 'endurance', place: home });
+    expect(await aim()).toEqual({ purpose: 'endurance', place: home });
+    for (const plan of [next, late]) await server.http.delete(`/api/plans/${plan?.id}`).expect(204);
+    expect(await aim()).toEqual({ purpose: 'strength', place: { kind: 'studio' } });
+    await server.keep({ ...planFor([ada.id]), startsAt: at(9) });
     expect((await list({ from: at(6) })).items[0]?.session).toBeNull();
     expect(wrongFields(await server.http.get('/api/plans?from=yesterday').expect(422))).toEqual(['from']);
     expect(wrongFields(await server.http.get('/api/plans?to=2031-02-30T10:00:00.000Z').expect(422))).toEqual(['to']);

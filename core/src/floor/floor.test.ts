@@ -50,6 +50,7 @@ import {
   adviceFor,
   afterPain,
   broughtWeight,
+  capNow,
   cuesFor,
   doseFor,
   doseNow,
@@ -815,6 +816,20 @@ test('nothing that is closed or held back is ever offered, by any caller, from t
     { numRuns: 60 },
   );
 }, 120_000);
+
+test('nobody is offered in one press more than they lifted or were to lift, where they are alone under it', () => {
+  const alone = { limits: [{ demand: 'spotter-needed' as const, allowed: 2, reason: 'trains alone' }] };
+  const movement = library.find(({ pattern, demands }) => pattern === 'push' && (demands['lying-on-back'] ?? 0) > 0);
+  const loads = loadsFor(movement?.kit ?? [], STUDIO.kit).filter(({ kg }) => kg !== null);
+  const done: What = ['set-done', { entryId: 'entry', side: 'both', amount: 8, kg: 40, loadLabel: '40 kg' }];
+  const capAt = (taps: What[], client: Partial<Client>) => {
+    const view = viewAt(movement?.id ?? '', taps, { client });
+    return { cap: capNow(view, loads[0] ?? null), planned: view.step?.lane.load?.kg ?? 0 };
+  };
+  expect([capAt([], {}).cap, capAt([done], {}).cap]).toEqual([null, null]);
+  const before = capAt([], alone);
+  expect([before.cap, capAt([done], alone).cap]).toEqual([before.planned, 40]);
+});
 
 test('in place of what one limit closes, what works the same muscles and is near comes first, over the whole library', () => {
   const kit = new Map(KIT_ITEMS.map((item) => [item, 4]));
