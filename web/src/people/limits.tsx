@@ -15,11 +15,11 @@ import { useState } from 'react';
 
 import { conditionsQuery, recordQuery } from '../api/queries';
 import { Section } from '../shell/page';
-import { Wrong } from '../shell/states';
 import { dayWords, today } from '../words/dates';
 import { say } from '../words/say';
 import { PainOver } from './pain-over';
 import { useEditClient } from './use-edit-client';
+import { WhoseWord } from './whose-word';
 
 const ALLOWED = ['none', 'a little', say.common.upToAClearAmount];
 
@@ -83,7 +83,6 @@ const nameIn = ({ condition, limits: [first] }: Held): string =>
 function HeldCondition({ client, held }: { client: Client; held: Held }) {
   const { condition, known, since, limits, ask } = held;
   const [ending, end] = useState(false);
-  const [by, setBy] = useState('');
   const edit = useEditClient(client);
   const name = known?.name ?? nameIn(held);
   return (
@@ -111,34 +110,20 @@ function HeldCondition({ client, held }: { client: Client; held: Held }) {
         <p className="border-warning my-1 border-l-4 pl-3 font-semibold">{say.people.itIsTimeToAsk(known.clearedBy)}</p>
       )}
       {ending && (
-        <form
-          autoComplete="off"
-          className="my-2 flex flex-wrap gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
+        <WhoseWord
+          asks={say.people.whoseWordEndsIt}
+          ends={say.people.endTheCondition(name)}
+          pending={edit.isPending}
+          error={edit.error}
+          onSay={(by) =>
             edit.mutate({
               limits: withoutCondition(client.limits, condition),
-              cleared: [...client.cleared, { condition, name, since, on: today(), by: by.trim() }],
-            });
-          }}
-        >
-          <input
-            className="input w-56"
-            aria-label={say.people.whoseWordEndsIt}
-            placeholder={say.people.onWhoseWord}
-            maxLength={200}
-            value={by}
-            onChange={({ target }) => setBy(target.value)}
-          />
-          <button type="submit" className="btn btn-primary" disabled={by.trim() === '' || edit.isPending}>
-            {say.people.endTheCondition(name)}
-          </button>
-          <button type="button" className="btn btn-ghost" onClick={() => end(false)}>
-            {say.common.cancel}
-          </button>
-        </form>
+              cleared: [...client.cleared, { condition, name, since, on: today(), by }],
+            })
+          }
+          onCancel={() => end(false)}
+        />
       )}
-      <Wrong error={edit.error} />
       <LimitList limits={limits} />
     </section>
   );

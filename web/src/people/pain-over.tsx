@@ -6,18 +6,17 @@ import { useState } from 'react';
 import { call } from '../api/http';
 import { clientKeys } from '../api/keys';
 import { keepClient } from '../api/queries';
-import { Wrong } from '../shell/states';
 import { today } from '../words/dates';
 import { say } from '../words/say';
+import { WhoseWord } from './whose-word';
 
 export function PainOver({ clientId, pain }: { clientId: string; pain: PainAtPlace }) {
   const [asking, ask] = useState(false);
-  const [by, setBy] = useState('');
   const queries = useQueryClient();
   const end = useMutation({
-    mutationFn: async () => {
+    mutationFn: async (by: string) => {
       const { version, painsOver } = await call('GET /clients/{id}', { id: clientId });
-      const over = pain.ids.map((id) => ({ pain: id, on: today(), by: by.trim() }));
+      const over = pain.ids.map((id) => ({ pain: id, on: today(), by }));
       return call('PATCH /clients/{id}', { id: clientId, body: { version, painsOver: [...painsOver, ...over] } });
     },
     onSuccess: (saved) => {
@@ -33,32 +32,15 @@ export function PainOver({ clientId, pain }: { clientId: string; pain: PainAtPla
       </button>
     );
   return (
-    <form
-      autoComplete="off"
-      className="my-1 flex w-full flex-wrap items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        end.mutate();
-      }}
+    <WhoseWord
+      asks={say.people.onWhoseWordIsItOver}
+      ends={say.people.painIsOver(named)}
+      pending={end.isPending}
+      error={end.error}
+      onSay={(by) => end.mutate(by)}
+      onCancel={() => ask(false)}
     >
       {pain.quality === 'sharp' && <p className="w-full">{say.people.sharpPainFirst}</p>}
-      <input
-        className="input w-56"
-        aria-label={say.people.onWhoseWordIsItOver}
-        placeholder={say.people.onWhoseWord}
-        maxLength={200}
-
-        autoFocus
-        value={by}
-        onChange={({ target }) => setBy(target.value)}
-      />
-      <button type="submit" className="btn btn-primary" disabled={by.trim() === '' || end.isPending}>
-        {say.people.painIsOver(named)}
-      </button>
-      <button type="button" className="btn btn-ghost" onClick={() => ask(false)}>
-        {say.common.cancel}
-      </button>
-      <Wrong error={end.error} />
-    </form>
+    </WhoseWord>
   );
 }
