@@ -33,7 +33,7 @@ export function WhoseWord({ asks, ends, pending, error, onSay, onCancel, childre
         aria-label={asks}
         placeholder={say.people.onWhoseWord}
         maxLength={200}
-         
+
         autoFocus
         value={by}
         onChange={({ target }) => setBy(target.value)}
