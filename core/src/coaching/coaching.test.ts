@@ -54,6 +54,7 @@ const movement = (...faults: Fault[]) =>
 const situation = (over: Partial<Situation> = {}): Situation => ({
   movement: movement(fault('knees-in')),
   seen: ['knees-in'],
+  named: [],
   attempts: [],
   evidence: NO_EVIDENCE,
   now: NOW,
@@ -123,6 +124,26 @@ describe('what to do about faults', () => {
     expect(primary.correction.id).toBe('both');
     expect(primary.addresses.map((f) => f.id).sort()).toEqual(['a', 'b']);
     expect(primary.why).toMatchObject({ answers: 2, cause: 'set-up/narrow' });
+  });
+
+  test('a cause that the trainer names comes first, though no seen fault is said to come from it', () => {
+    const heels = fault('heels-lift');
+    const knees = fault('knees-in', {
+      causes: ['set-up/narrow'],
+      corrections: [
+        { id: 'words', kind: 'say', say: '1', causes: [] },
+        { id: 'wider', kind: 'show', do: 'Stand wider.', causes: ['set-up/narrow'] },
+        { id: 'end', kind: 'stop', do: 'End it.', causes: ['set-up/narrow'] },
+      ],
+    });
+    const seen = situation({ movement: movement(heels, knees), seen: ['heels-lift'] });
+    expect(primaryOf(seen).correction.id).toBe('words');
+    const primary = primaryOf({ ...seen, named: ['set-up/narrow'] });
+    expect(primary.correction.id).toBe('wider');
+    expect(primary.addresses.map(({ id }) => id)).toEqual(['heels-lift']);
+    expect(primary.why).toMatchObject({ named: true, cause: 'set-up/narrow' });
+    const failed = { faultId: 'knees-in', correctionId: 'wider', outcome: 'same' as const };
+    expect(primaryOf({ ...seen, named: ['set-up/narrow'], attempts: [failed] }).fault.id).toBe('heels-lift');
   });
 
   test('touch needs consent, and a swap needs an open movement', () => {

@@ -1,5 +1,7 @@
 /**
  * Faults seen in a set → one thing to say or do, and the next if it fails.
+ * What changes a cause that the trainer named comes first, then what answers the most of what is seen: two faults at once have one cause more
+ * often than two. Among those the gain decides:
  * gain(k) = Σ over seen faults that k addresses of weight(fault) · P(k works for this client) − cost(kind).
  * A *stop* fault short-circuits; two failures on a step of the correction ladder move to the next step down.
  */
@@ -22,6 +24,8 @@ export interface Situation {
   movement: Movement;
   /** Open faults of this movement, by local id. */
   seen: readonly string[];
+  /** Causes that the trainer named for what is seen, the latest last. */
+  named: readonly string[];
   attempts: readonly Attempt[];
   evidence: Evidence;
   now: string;
@@ -52,6 +56,8 @@ export interface CorrectionFacts {
   /** Seen faults that it answers, and the cause that all of them share; null where they share none. */
   answers: number;
   cause: string | null;
+  /** The trainer named that cause. */
+  named: boolean;
   /** What is milder did not help today. */
   steppedDown: boolean;
 }
@@ -73,7 +79,7 @@ export function advise(situation: Situation): Advice {
   const worst = seen.toSorted((a, b) => SEVERITY_WEIGHT[b.severity] - SEVERITY_WEIGHT[a.severity])[0];
   if (!worst) return { kind: 'clear' };
   const primary = best(situation, seen);
-  if (!primary || (primary.gain <= 0 && worst.severity === 'polish')) return { kind: 'leave', fault: worst };
+  if (!primary) return { kind: 'leave', fault: worst };
   const failed: Attempt = { faultId: primary.fault.id, correctionId: primary.correction.id, outcome: 'same' };
   return { kind: 'correct', primary, next: best({ ...situation, attempts: [...situation.attempts, failed] }, seen) };
 }
@@ -113,57 +119,97 @@ export function styleOf(movement: Movement, correction: Correction): Style {
   return { kind: correction.kind, focus: cue?.focus ?? null };
 }
 
+/** A correction that may be offered, and the fault whose it is. */
+interface Candidate {
+  fault: Fault;
+  correction: Correction;
+  /** Steps of the correction ladder down to this one are closed for the fault; -1 where none is. */
+  closed: number;
+  addresses: Fault[];
+  /** The named cause that it changes; null where it changes none. */
+  named: string | null;
+}
+
 function best(situation: Situation, seen: readonly Fault[]): Suggestion | null {
-  const { movement, attempts, evidence, now } = situation;
   let winner: Suggestion | null = null;
-  for (const fault of seen) {
-    const closed = closedUpTo(movement, attempts, fault.id);
-    for (const correction of fault.corrections) {
-      if (step(correction.kind) <= closed) continue;
-      if (correction.kind === 'touch' && !situation.mayTouch) continue;
-      if (correction.swapTo !== undefined && !situation.maySwapTo(correction.swapTo)) continue;
-      const failedBefore = attempts.some(
-        (a) =>
-          a.faultId === fault.id &&
-          a.correctionId === correction.id &&
-          a.outcome !== null &&
-          OUTCOME_SCORE[a.outcome] === 0,
-      );
-      if (failedBefore) continue;
-      const style = styleOf(movement, correction);
-      const belief = believe(correctionKey(movement.id, fault.id, correction.id), style, evidence, now);
-      const addresses = addressedBy(correction, fault, seen);
-      const worth = addresses.reduce((sum, f) => sum + SEVERITY_WEIGHT[f.severity], 0);
-      const gain = worth * belief.chance - KIND_COST[correction.kind];
-      if (winner && !isBetter(gain, correction, winner)) continue;
-      const cue = movement.cues.find((c) => c.id === correction.cueId) ?? null;
-      winner = {
-        fault,
-        correction,
-        cue,
-        addresses,
-        chance: belief.chance,
-        gain,
-        why: {
-          style,
-          tried: belief.tried,
-          worked: belief.worked,
-          answers: addresses.length,
-          cause: sharedCause(correction, addresses),
-          steppedDown: closed >= 0,
-        },
-      };
-    }
+  const onlyPolish = seen.every(({ severity }) => severity === 'polish');
+  for (const candidate of candidatesOf(situation, seen)) {
+    const one = suggestionOf(situation, candidate);
+    if (onlyPolish && one.gain <= 0) continue;
+    if (!winner || isBetter(one, winner)) winner = one;
   }
   return winner;
 }
 
+function* candidatesOf(situation: Situation, seen: readonly Fault[]): Generator<Candidate> {
+  const { movement, attempts } = situation;
+  for (const fault of movement.faults) {
+    const isSeen = seen.includes(fault);
+    const closed = closedUpTo(movement, attempts, fault.id);
+    for (const correction of fault.corrections) {
+      const named = situation.named.findLast((cause) => correction.causes.includes(cause)) ?? null;
+      // What a fault that is not there has to offer helps only against the cause that was named.
+      if (!isSeen && (named === null || correction.kind === 'stop')) continue;
+      if (step(correction.kind) <= closed || !isAllowed(situation, correction)) continue;
+      if (failedBefore(attempts, fault, correction)) continue;
+      // What was named is taken for the cause of all that is seen.
+      const addresses = named === null ? addressedBy(correction, fault, seen) : ownFirst(fault, seen);
+      yield { fault, correction, closed, addresses, named };
+    }
+  }
+}
+
+const isAllowed = ({ mayTouch, maySwapTo }: Situation, { kind, swapTo }: Correction): boolean =>
+  (kind !== 'touch' || mayTouch) && (swapTo === undefined || maySwapTo(swapTo));
+
+const failedBefore = (attempts: readonly Attempt[], fault: Fault, correction: Correction): boolean =>
+  attempts.some(
+    (a) =>
+      a.faultId === fault.id &&
+      a.correctionId === correction.id &&
+      a.outcome !== null &&
+      OUTCOME_SCORE[a.outcome] === 0,
+  );
+
+/** A fault before the others, where it is one of them. */
+const ownFirst = (own: Fault, all: readonly Fault[]): Fault[] =>
+  all.toSorted((a, b) => Number(b === own) - Number(a === own));
+
+function suggestionOf({ movement, evidence, now }: Situation, candidate: Candidate): Suggestion {
+  const { fault, correction, closed, addresses, named } = candidate;
+  const style = styleOf(movement, correction);
+  const belief = believe(correctionKey(movement.id, fault.id, correction.id), style, evidence, now);
+  return {
+    fault,
+    correction,
+    cue: movement.cues.find((c) => c.id === correction.cueId) ?? null,
+    addresses,
+    chance: belief.chance,
+    gain: worthOf(addresses) * belief.chance - KIND_COST[correction.kind],
+    why: {
+      style,
+      tried: belief.tried,
+      worked: belief.worked,
+      answers: addresses.length,
+      cause: named ?? sharedCause(correction, addresses),
+      named: named !== null,
+      steppedDown: closed >= 0,
+    },
+  };
+}
+
 const TIE = 1e-9;
 
-/** More gain wins; on a tie the less intrusive does, and else the one found first. */
-const isBetter = (gain: number, correction: Correction, winner: Suggestion): boolean =>
-  gain > winner.gain + TIE ||
-  (Math.abs(gain - winner.gain) <= TIE && step(correction.kind) < step(winner.correction.kind));
+const worthOf = (faults: readonly Fault[]): number => faults.reduce((sum, f) => sum + SEVERITY_WEIGHT[f.severity], 0);
+
+/** What was named, then what answers more; then more gain wins, on a tie the less intrusive does, and else the one found first. */
+function isBetter(one: Suggestion, winner: Suggestion): boolean {
+  if (one.why.named !== winner.why.named) return one.why.named;
+  const worth = worthOf(one.addresses) - worthOf(winner.addresses);
+  if (Math.abs(worth) > TIE) return worth > 0;
+  const gain = one.gain - winner.gain;
+  return gain > TIE || (gain >= -TIE && step(one.correction.kind) < step(winner.correction.kind));
+}
 
 /** The cause that a correction removes and that all of several faults come from. */
 const sharedCause = (correction: Correction, addresses: readonly Fault[]): string | null =>

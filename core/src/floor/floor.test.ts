@@ -51,6 +51,7 @@ import {
   afterPain,
   broughtWeight,
   capNow,
+  causeMeant,
   cuesFor,
   doseFor,
   doseNow,
@@ -71,6 +72,7 @@ import {
   nextOther,
   nextUp,
   placesTaken,
+  possibleCauses,
   proposalFor,
   raisesFor,
   roundsDone,
@@ -367,6 +369,49 @@ describe('what to say', () => {
         expect(kinds).toContain(advice.kind);
         if (advice.kind === 'stop') expect(advice.correction).not.toBeNull();
       }
+  });
+
+  test('knees in and heels up in a squat on both feet are one thing to change, a narrow stance if the trainer says so', () => {
+    const both = library.flatMap((movement) => {
+      const [knees, heels] = ['knees-in', 'heels-lift'].map((kind) => movement.faults.find((one) => one.kind === kind));
+      const shared = knees?.causes.some((cause) => heels?.causes.includes(cause));
+      return knees && heels && shared ? [{ movement, faults: [knees, heels] }] : [];
+    });
+    expect(both.map(({ movement }) => movement.id)).toEqual(
+      expect.arrayContaining(['bodyweight-squat', 'goblet-squat', 'slow-squat', 'squat-pulses', 'squat-with-kickback']),
+    );
+    for (const { movement, faults } of both) {
+      const taps = faults.map(({ id }) => seen(id));
+      const advice = adviceFor(viewAt(movement.id, taps), NOW);
+      expect([movement.id, advice.kind === 'correct' && advice.primary.addresses.length]).toEqual([movement.id, 2]);
+    }
+    const taps = ['knees-in', 'heels-lift'].map(seen);
+    const cause = causeMeant(viewAt('goblet-squat', taps), 'stance narrow');
+    expect(cause).toBe('set-up/stance-too-narrow');
+    expect(causeMeant(viewAt('goblet-squat', taps), 'wobbly')).toBeUndefined();
+    const named = viewAt('goblet-squat', [...taps, ['cause-named', { entryId: 'entry', cause, holds: true }]]);
+    expect(possibleCauses(named)[0]).toEqual({ cause, of: 2, named: true });
+    const advice = adviceFor(named, NOW);
+    expect(advice.kind === 'correct' && advice.primary.why).toMatchObject({ cause, named: true, answers: 2 });
+    expect(advice.kind === 'correct' && advice.primary.correction.causes).toContain(cause);
+  });
+
+  test('a cause that is offered changes what is said, and what is taken back is no cause any more', () => {
+    for (const movement of library)
+      for (const fault of movement.faults.filter(({ severity }) => severity === 'fix'))
+        for (const { cause, named } of possibleCauses(viewAt(movement.id, [seen(fault.id)]))) {
+          expect(named).toBe(false);
+          const tap = (holds: boolean): What => ['cause-named', { entryId: 'entry', cause, holds }];
+          const advice = adviceFor(viewAt(movement.id, [seen(fault.id), tap(true)]), NOW);
+          const primary = advice.kind === 'correct' ? advice.primary : null;
+          // A touch without consent and a movement that is closed are not offered, whatever was named.
+          const possible = movement.faults.some(({ corrections }) =>
+            corrections.some(({ kind, causes }) => causes.includes(cause) && !['touch', 'swap', 'stop'].includes(kind)),
+          );
+          if (possible) expect(primary?.correction.causes).toContain(cause);
+          const back = viewAt(movement.id, [seen(fault.id), tap(true), tap(false)]);
+          expect(back.entry?.causes).toEqual([]);
+        }
   });
 
   test('is never the way of a school that asks for what a limit forbids, though the studio and the client chose it', () => {

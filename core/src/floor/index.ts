@@ -1,3 +1,4 @@
+export * from './cause.js';
 export * from './clock-turn.js';
 export * from './combination.js';
 export * from './commands.js';

@@ -15,6 +15,7 @@ export function adviceFor(view: LaneView, now: string): Advice {
   return advise({
     movement: page.movement,
     seen: openFaults(entry),
+    named: entry.causes,
     attempts: entry.corrections,
     evidence: record,
     now,

@@ -74,17 +74,20 @@ export type Saying = z.infer<typeof sayingsSchema>[number];
 /** Checks a list of sayings, which a finder is held to. */
 export const checkSayings = (input: unknown): Checked<Saying[]> => checkedBy(sayingsSchema, input);
 
-export interface KindMatch {
-  kind: FaultKind;
+/** What a finder knows by its phrases. */
+type Spoken = Pick<FaultKind, 'id' | 'name' | 'words'>;
+
+export interface KindMatch<K extends Spoken = FaultKind> {
+  kind: K;
   /** 0 to 1: how much of what was said, and of one of its phrases, is the same. */
   score: number;
 }
 
-export interface KindFinder {
+export interface KindFinder<K extends Spoken = FaultKind> {
   /** Kinds that the words may mean, best first. */
-  find: (words: string, most?: number) => KindMatch[];
+  find: (words: string, most?: number) => KindMatch<K>[];
   /** The kind of a fault of a movement: as it says, or as its words make plain; undefined where that is not safe. */
-  of: (fault: Named) => FaultKind | undefined;
+  of: (fault: Named) => K | undefined;
 }
 
 interface Named {
@@ -142,8 +145,8 @@ const PLAIN = 0.9;
 const LIKELY = 0.55;
 const SAYS_SO = 0.33;
 
-interface Phrase {
-  kind: FaultKind;
+interface Phrase<K> {
+  kind: K;
   stems: { stem: string; weight: number }[];
   /** Of all its stems. */
   whole: number;
@@ -186,20 +189,20 @@ function remembered(hear: (word: string, last: boolean) => Heard): (word: string
 }
 
 /** Builds the finder. Once a vocabulary. */
-export function buildKindFinder(kinds: readonly FaultKind[]): KindFinder {
+export function buildKindFinder<K extends Spoken>(kinds: readonly K[]): KindFinder<K> {
   const tellingIn = (words: string) => wordsIn(words).filter((word) => !LITTLE.has(word));
   const said = kinds.flatMap((kind) =>
     [kind.name, ...kind.words].map((words) => ({ kind, words, stems: tellingIn(words).map(stemOf) })),
   );
   const saidBy = new Map(said.map(({ kind, words }) => [words.toLowerCase(), kind]));
-  const inKinds = new Map<string, Set<FaultKind>>();
+  const inKinds = new Map<string, Set<K>>();
   for (const { kind, stems } of said)
     for (const stem of stems) inKinds.set(stem, (inKinds.get(stem) ?? new Set()).add(kind));
   const known = [...inKinds.keys()];
   // A word that few kinds have tells more.
   const weight = new Map(known.map((stem) => [stem, Math.log(1 + kinds.length / (inKinds.get(stem)?.size ?? 1))]));
   const usual = [...weight.values()].reduce((sum, one) => sum + one, 0) / Math.max(1, weight.size);
-  const inPhrases = new Map<string, Phrase[]>();
+  const inPhrases = new Map<string, Phrase<K>[]>();
   for (const { kind, stems } of said) {
     const weighed = stems.map((stem) => ({ stem, weight: weight.get(stem) ?? usual }));
     const phrase = { kind, stems: weighed, whole: weighed.reduce((sum, one) => sum + one.weight, 0) };
@@ -222,11 +225,11 @@ export function buildKindFinder(kinds: readonly FaultKind[]): KindFinder {
     return { likeness, weight: likeness.size > 0 ? most : usual * WORTH.unknown };
   });
 
-  const find = (words: string, most = 6): KindMatch[] => {
+  const find = (words: string, most = 6): KindMatch<K>[] => {
     const said = tellingIn(words).map((word, i, all) => hear(word, i === all.length - 1));
     const all = said.reduce((sum, one) => sum + one.weight, 0);
     if (all === 0) return [];
-    const best = new Map<FaultKind, number>();
+    const best = new Map<K, number>();
     // Only phrases that have a word like one that was said.
     const near = new Set(
       said.flatMap(({ likeness }) => [...likeness.keys()].flatMap((stem) => inPhrases.get(stem) ?? [])),
@@ -258,8 +261,8 @@ export function buildKindFinder(kinds: readonly FaultKind[]): KindFinder {
   };
 
   const byId = new Map(kinds.map((kind) => [kind.id, kind]));
-  const told = new Map<string, FaultKind | undefined>();
-  const plain = ({ name, looksLike }: Named): FaultKind | undefined => {
+  const told = new Map<string, K | undefined>();
+  const plain = ({ name, looksLike }: Named): K | undefined => {
     const named = find(name, 3);
     if ((named[0]?.score ?? 0) >= PLAIN) return named[0]?.kind;
     if ((named[0]?.score ?? 0) < LIKELY) return undefined;

@@ -2,7 +2,7 @@
 import { painPlace } from '../client/pain.js';
 import { partsWords } from '../dosage/parts.js';
 import { weightWords } from '../movement/kit.js';
-import { inWords, spokenOf, viewWords } from '../movement/words.js';
+import { causeWords, inWords, spokenOf, viewWords } from '../movement/words.js';
 import { type FindMovement, movementIn } from './digest.js';
 import type { SessionEvent, SetSide } from './events.js';
 
@@ -50,6 +50,8 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
       const fault = movementOf(event.data.entryId)?.faults.find((f) => f.id === event.data.faultId);
       return `fault: ${(fault?.name ?? inWords(event.data.faultId)).toLowerCase()}`;
     }
+    case 'cause-named':
+      return `${event.data.holds ? 'cause' : 'not the cause'}: ${causeWords(event.data.cause)}`;
     case 'correction-given': {
       const { entryId, faultId, correctionId } = event.data;
       const movement = movementOf(entryId);

@@ -79,6 +79,7 @@ const entryOf = (done: SetRecord[], movementId = 'movement-0'): Entry => ({
   stood: null,
   faults: [],
   unplaced: [],
+  causes: [],
   corrections: [],
   marked: null,
 });

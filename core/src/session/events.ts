@@ -9,6 +9,7 @@ import { OUTCOMES } from '../coaching/outcomes.js';
 import { loadSchema } from '../dosage/load-schema.js';
 import { amountOfParts } from '../dosage/parts.js';
 import { canonical } from '../movement/difference.js';
+import { cause } from '../movement/schema.js';
 import { DEMANDS, EFFORTS, KIT_ITEMS, REGIONS, SET_UPS, VIEWS } from '../movement/vocabulary.js';
 import { laneSchema } from '../planning/plan.js';
 import { type Checked, instant, slug, tempoSchema, text, uuid, whole, words } from '../schema/atoms.js';
@@ -21,6 +22,7 @@ export const EVENT_TYPES = [
   'set-done',
   'effort-felt',
   'fault-seen',
+  'cause-named',
   'correction-given',
   'outcome-noted',
   'pain-reported',
@@ -119,6 +121,8 @@ export const eventSchema = z.discriminatedUnion('type', [
   of('effort-felt', { setId: uuid, effort: z.enum(EFFORTS), left: whole(0, 30).optional() }),
   /** `setId`: the set that it was seen in. Without one it belongs to the set that is logged next, or to the last one where none follows. */
   of('fault-seen', { entryId: uuid, faultId: slug, setId: uuid.optional() }),
+  /** Why the faults of this stay come about, as the trainer sees it; `holds` is false where they take it back. */
+  of('cause-named', { entryId: uuid, cause, holds: z.boolean() }),
   of('correction-given', { entryId: uuid, faultId: slug, correctionId: slug, addresses: z.array(slug).min(1).max(30) }),
   of('outcome-noted', { correctionEventId: uuid, outcome: z.enum(OUTCOMES) }),
   of('pain-reported', {
@@ -267,6 +271,7 @@ const REFERENCES: Readonly<Partial<Record<EventType, readonly string[]>>> = {
   'set-done': ['entryId'],
   'effort-felt': ['setId'],
   'fault-seen': ['entryId', 'setId'],
+  'cause-named': ['entryId'],
   'correction-given': ['entryId'],
   'outcome-noted': ['correctionEventId'],
   'pain-reported': ['entryId'],

@@ -84,6 +84,8 @@ export interface Entry {
   faults: FaultRecord[];
   /** Faults marked since the last set, without saying in which: the next set has them, or the last one where none follows. */
   unplaced: string[];
+  /** Causes that the trainer named, the latest last. */
+  causes: string[];
   corrections: CorrectionRecord[];
   /** The mark for today was asked about here, and whether it was taken; null before. */
   marked: boolean | null;
@@ -231,6 +233,7 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
         stood: null,
         faults: [],
         unplaced: [],
+        causes: [],
         corrections: [],
         marked: null,
       };
@@ -282,6 +285,12 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     case 'fault-seen': {
       const entry = entries.get(event.data.entryId);
       if (entry) seeFault(entry, event.data.faultId, sets.get(event.data.setId ?? ''));
+      break;
+    }
+    case 'cause-named': {
+      const entry = entries.get(event.data.entryId);
+      const { cause, holds } = event.data;
+      if (entry) entry.causes = [...entry.causes.filter((one) => one !== cause), ...(holds ? [cause] : [])];
       break;
     }
     case 'correction-given': {

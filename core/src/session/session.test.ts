@@ -80,6 +80,7 @@ describe('sets and sides', () => {
     startedAt: '',
     faults: [],
     unplaced: [],
+    causes: [],
     corrections: [],
     marked: null,
     sets: sides.map((side, i) => ({

@@ -218,6 +218,7 @@ class SessionMaker {
       attempts,
       evidence,
       now,
+      named: [],
       mayTouch,
       maySwapTo: () => false,
     };

@@ -3,17 +3,22 @@ import { useQuery } from '@tanstack/react-query';
 import { groupByView } from '@waxwing/core/coaching';
 import {
   atStay,
+  causeMeant,
   draft,
   type JustDone,
   type LaneView,
   likelihood,
+  nameCause,
+  possibleCauses,
   seeFault,
   type Stand,
   standFor,
 } from '@waxwing/core/floor';
 import {
   buildFinding,
+  causeWords,
   type Fault,
+  label,
   type Position,
   searchTextOf,
   type View,
@@ -81,6 +86,7 @@ export function FaultPanel({ view }: { view: LaneView }) {
         </div>
       )}
       <FaultSearch view={view} onSee={see} />
+      <Causes view={view} />
       {groups.map(({ view: place, faults: group }) => (
         <div key={place} className="mb-3">
           <h3 className="mb-1">{say.floor.showsBest(viewWords(place, view.movement?.position).toLowerCase())}</h3>
@@ -165,6 +171,32 @@ function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }
   );
 }
 
+/** Causes that a panel has room for. */
+const MOST_CAUSES = 5;
+
+/** Why it comes about, one tap each: what changes that is then said first. */
+function Causes({ view }: { view: LaneView }) {
+  const tap = useTap(view.client.id);
+  const causes = possibleCauses(view).slice(0, MOST_CAUSES);
+  if (causes.length === 0) return null;
+  return (
+    <div role="group" aria-label={say.floor.whatMakesIt} className="mb-3 flex flex-wrap gap-2">
+      <p className="quiet w-full">{say.floor.whatMakesIt}</p>
+      {causes.map(({ cause, named }) => (
+        <button
+          key={cause}
+          type="button"
+          aria-pressed={named}
+          className={`btn target px-3 font-normal ${named ? 'btn-primary' : ''}`}
+          onClick={() => tap(nameCause(view, cause, !named, uuidv7))}
+        >
+          {label(causeWords(cause))}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** The set that was done last, when something else is on the screen by now: what was seen in it can still be marked. */
 export function MarkJustDone({ view }: { view: LaneView }) {
   const { justDone, entry } = view;
@@ -241,6 +273,7 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
   };
   // What was meant, where this movement lists no such fault: it is noted by the name that everybody knows.
   const other = found.length === 0 ? finding?.meant(words) : undefined;
+  const cause = searching ? causeMeant(view, words) : undefined;
   return (
     <div className="mb-3">
       <input
@@ -255,6 +288,20 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
       />
       {searching && (
         <ul className="mt-2 space-y-2">
+          {cause !== undefined && (
+            <li>
+              <button
+                type="button"
+                className="btn target w-full justify-start"
+                onClick={() => {
+                  tap(nameCause(view, cause, true, uuidv7));
+                  done();
+                }}
+              >
+                {say.floor.itIsBecause(causeWords(cause))}
+              </button>
+            </li>
+          )}
           {found.map((fault) => (
             <li key={fault.id}>
               <button

@@ -158,11 +158,11 @@ function TeachCard({ view, now }: { view: LaneView; now: string }) {
 }
 
 /** Gives a swap as the correction, and swaps. */
-function giveSwap(view: LaneView, fault: Fault, correction: Correction): Draft[] {
+function giveSwap(view: LaneView, fault: Fault, correction: Correction, addresses: readonly Fault[]): Draft[] {
   const { swapTo: movementId } = correction;
   if (movementId === undefined) return [];
   return [
-    ...give(view, fault, correction, [fault], null),
+    ...give(view, fault, correction, addresses, null),
     ...swapTo(view, movementId, say.floor.for(fault.name.toLowerCase()), uuidv7),
   ];
 }
@@ -180,11 +180,11 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
   return (
     <section aria-label={say.floor.now} className="now-band flex-1 px-5 py-3">
       <div className="flex flex-wrap items-center gap-2">
-        <SeverityMark severity={fault.severity} />
+        <SeverityMark severity={addresses[0]?.severity ?? fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
         <span className="quiet">· {label(correction.kind)}</span>
         <span className="ml-auto">
-          <Demonstrate view={view} fault={fault} />
+          <Demonstrate view={view} fault={addresses[0] ?? fault} />
         </span>
       </div>
       <p role="status" className="my-2 big-words text-balance">
@@ -196,7 +196,7 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         <button
           type="button"
           className="btn btn-primary target w-full"
-          onClick={() => tap(giveSwap(view, fault, correction))}
+          onClick={() => tap(giveSwap(view, fault, correction, addresses))}
         >
           {say.floor.swapTo(nameOf(view, correction.swapTo))}
         </button>
@@ -255,7 +255,7 @@ function StopCard({ view, fault, correction }: { view: LaneView; fault: Fault; c
       <p className="my-2">{correction?.say ?? correction?.do ?? say.floor.endTheSet}</p>
       <p className="mb-3">{say.floor.thisIsNotSomethingTo}</p>
       {swap && open && (
-        <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap))}>
+        <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap, [fault]))}>
           {say.floor.swapTo(nameOf(view, swap.swapTo))}
         </button>
       )}

@@ -18,11 +18,13 @@ const KIND_PHRASE: Readonly<Record<Exclude<CorrectionKind, 'say'>, string>> = {
 const styleWords = ({ kind, focus }: Style): string =>
   kind === 'say' ? `${focus ? `${focus} ` : ''}words` : KIND_PHRASE[kind];
 
-export function correctionReason({ style, tried, worked, answers, cause, steppedDown }: CorrectionFacts): string {
+export function correctionReason({ style, tried, worked, answers, cause, named, steppedDown }: CorrectionFacts): string {
   const by = styleWords(style);
   const words = [
+    ...(cause !== null && named ? [say.floor.theCauseYouNamed(causeWords(cause))] : []),
+    ...(cause !== null && !named ? [say.floor.oneCauseForAll(causeWords(cause), answers)] : []),
+    ...(answers > 1 && cause === null ? [say.floor.answersFaultsAtOnce(answers)] : []),
     tried > 0 ? say.floor.helpedOfTimeTimesFor(by, worked, tried) : say.floor.notTriedWithThisClient(by),
-    ...(answers > 1 ? [say.floor.answersFaultsAtOnce(answers, cause === null ? '' : ` (${causeWords(cause)})`)] : []),
     ...(steppedDown ? [say.floor.lighterStepsDidNotHelp] : []),
   ].join(' · ');
   return words.charAt(0).toUpperCase() + words.slice(1);

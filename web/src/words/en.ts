@@ -529,7 +529,12 @@ export const en = {
     helpedOfTimeTimesFor: (by: string, worked: number, tried: number) =>
       `${by} helped ${worked} of ${count(tried, 'time')} for this client`,
     notTriedWithThisClient: (by: string) => `${by}: not tried with this client yet`,
-    answersFaultsAtOnce: (answers: number, cause: string) => `answers ${count(answers, 'fault')} at once${cause}`,
+    answersFaultsAtOnce: (answers: number) => `answers ${count(answers, 'fault')} at once`,
+    oneCauseForAll: (cause: string, answers: number) =>
+      `${cause}: one cause of ${answers === 2 ? 'both' : `all ${answers}`}`,
+    theCauseYouNamed: (cause: string) => `${cause}: the cause that you named`,
+    whatMakesIt: 'What makes it?',
+    itIsBecause: (cause: string) => `Because: ${cause}`,
     lighterStepsDidNotHelp: 'lighter steps did not help today',
     nextIs: (name: string) => `Next ⟦${name}⟧`,
     now: 'Now',

@@ -196,7 +196,7 @@ test('a substitute says how far it is and by what, and a correction what it is k
   expect(ruledOutWords({ code: 'still-asks', demands: ['impact', 'hard-grip'] })).toBe(
     'still asks for impact and hard grip',
   );
-  const facts = { answers: 1, cause: null, steppedDown: false };
+  const facts = { answers: 1, cause: null, named: false, steppedDown: false };
   const style = { kind: 'say' as const, focus: 'inward' as const };
   expect(correctionReason({ style, tried: 1, worked: 1, ...facts })).toBe(
     'Inward words helped 1 of 1 time for this client',
@@ -208,10 +208,11 @@ test('a substitute says how far it is and by what, and a correction what it is k
       worked: 0,
       answers: 2,
       cause: 'set-up/stance-too-narrow',
+      named: false,
       steppedDown: true,
     }),
   ).toBe(
-    'Showing it: not tried with this client yet · answers 2 faults at once (stance too narrow) · lighter steps did not help today',
+    'Stance too narrow: one cause of both · showing it: not tried with this client yet · lighter steps did not help today',
   );
 });
 
