@@ -7,12 +7,14 @@ import type { KitPiece } from '../movement/kit-schema.js';
 import type { MovementSummary } from '../movement/summary-schema.js';
 import type { KitItem, Region } from '../movement/vocabulary.js';
 import { isEvery, roundsIn } from '../planning/block-clock.js';
+import type { RoundSide } from '../planning/set-change.js';
 import type { Part } from '../schema/part.js';
 import type { SetSide } from '../session/events.js';
 import type { ChangedDose } from '../session/fold.js';
 import { firstSide, progressOf } from '../session/progress.js';
 import type { RunStep } from '../session/run.js';
 import { type Timer, workOf } from '../session/timer.js';
+import { sideByClock } from './clock-turn.js';
 import { type Draft, draft, type NewId } from './draft.js';
 import { entryOf, type JustDone, type LaneView, movementOf } from './lane-view.js';
 import { doseFor, doseNow, isStepOpen, type Proposal } from './next.js';
@@ -116,6 +118,19 @@ export function sideNext({ movement, entry, step }: Pick<LaneView, 'movement' | 
   if (own) return own === 'alternating' ? 'both' : own;
   return entry ? progressOf(entry, movement.sides).side : firstSide(1);
 }
+
+/** The side that somebody works on now: the round's own, else the half of a turn by the clock; null where there are no sides. */
+export function sideNow(view: LaneView, clock: Timer | undefined, now: number): RoundSide | null {
+  const { movement, step } = view;
+  if (movement?.sides !== 'each' || !step) return null;
+  if (step.lane.side) return step.lane.side;
+  const side = clock ? sideByClock(step.set, clock, now) : sideNext(view);
+  return side === 'both' ? null : side;
+}
+
+/** Somebody does one side, then the other, within one turn. */
+export const changesSide = ({ movement, step }: LaneView): boolean =>
+  movement?.sides === 'each' && step?.lane.side === undefined;
 
 /** Logs the set in hand. */
 export function logSet(

@@ -55,6 +55,10 @@ export function parseWork(typed: string): { workSeconds: number; workThen?: numb
   return then.length === 0 ? { workSeconds: first } : { workSeconds: first, workThen: then };
 }
 
+/** Whether seconds of work and of rest say how a block goes, and nobody counts. */
+export const isByWork = ({ kind, workSeconds }: Pick<Going, 'kind' | 'workSeconds'>): boolean =>
+  kind === 'circuit' && workSeconds !== null;
+
 /** The seconds in which as many rounds are done as there is time for; null for any other block. */
 export const roundsIn = ({ kind, workSeconds, clock }: Going): number | null =>
   kind === 'circuit' && workSeconds === null && clock?.mode === 'rounds-in' ? clock.seconds : null;

@@ -24,6 +24,8 @@ export type RoundPattern = (typeof ROUND_PATTERNS)[number];
 export interface PatternFacts {
   /** Sets or rounds in all. */
   rounds: number;
+  /** Work and rest by a clock: nothing is counted, and only the side, the weight and the rung can differ. */
+  byClock: boolean;
   /** The movement has one side after the other. */
   each: boolean;
   /** Weights that may be used, the lightest first. */
@@ -59,9 +61,11 @@ export function roundsBy(pattern: RoundPattern, lane: PlanLane, facts: PatternFa
       });
     }
     case 'as-clean':
+      if (facts.byClock) return null;
       return sets.slice(1).map((set) => ({ set, asClean: true }));
     case 'descending':
     case 'ascending': {
+      if (facts.byClock) return null;
       const amounts = sets.map((set) => Math.max(1, Math.round(lane.amount * (1 - LESS_EACH_ROUND * (set - 1)))));
       if (new Set(amounts).size < amounts.length) return null;
       const order = pattern === 'descending' ? amounts : amounts.toReversed();
@@ -71,7 +75,8 @@ export function roundsBy(pattern: RoundPattern, lane: PlanLane, facts: PatternFa
     case 'back-off': {
       const below = lighterThan(lane.load, facts.loads);
       if (below.length === 0) return null;
-      return pattern === 'ramp' ? ramp(sets, below) : backOff(lane, sets, below);
+      if (pattern === 'ramp') return ramp(sets, below);
+      return facts.byClock ? null : backOff(lane, sets, below);
     }
   }
 }
@@ -82,6 +87,14 @@ export const patternOf = (lane: PlanLane, facts: PatternFacts): RoundPattern | u
     const rounds = roundsBy(pattern, lane, facts);
     return rounds !== null && canonical(rounds) === canonical(lane.bySet ?? []);
   });
+
+/** A lane as it is under a clock of work and rest: what its rounds change besides what is counted. */
+export function underClock({ bySet, ...lane }: PlanLane): PlanLane {
+  const rounds = (bySet ?? []).flatMap(({ amount: _, asClean: __, ...change }) =>
+    Object.keys(change).length > 1 ? [change] : [],
+  );
+  return rounds.length === 0 ? lane : { ...lane, bySet: rounds };
+}
 
 /** A lane with the rounds of a pattern; without any that differ where the pattern cannot be. */
 export function withPattern({ bySet: _, ...lane }: PlanLane, pattern: RoundPattern, facts: PatternFacts): PlanLane {

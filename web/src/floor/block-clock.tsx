@@ -1,5 +1,6 @@
 /** The clock of a circuit by time: everybody works and rests by it, and it tells who goes where when the turn changes. */
 import {
+  changesSide,
   clockWords,
   draft,
   endRounds,
@@ -9,10 +10,18 @@ import {
   logTurns,
   movementOf,
   roundsDone,
-  sideByClock,
+  sideNow,
 } from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
-import { clockRest, isEvery, minuteWords, roundsIn, turnSeconds, workEachWords } from '@waxwing/core/planning';
+import {
+  clockRest,
+  isEvery,
+  minuteWords,
+  type RoundSide,
+  roundsIn,
+  turnSeconds,
+  workEachWords,
+} from '@waxwing/core/planning';
 import { isPending, momentsLeft, type RunStep, type Timer, timerAt } from '@waxwing/core/session';
 import { ArrowLeftRight, Circle, Square } from 'lucide-react';
 import { useEffect } from 'react';
@@ -36,12 +45,12 @@ interface Props {
 export function BlockClock({ live, views, view }: Props) {
   const clock = live.state.clocks.at(-1);
   const running = clock?.stoppedAt === null ? clock : undefined;
-  const sided = views.filter((one) => one.step?.block?.id === running?.blockId && one.movement?.sides === 'each');
-  useClockSounds(running, sided.length > 0);
+  const inBlock = views.filter((one) => one.step?.block?.id === running?.blockId);
+  useClockSounds(running, inBlock.some(changesSide));
   const planned = live.view.programme?.plan.blocks.find(({ id }) => id === running?.blockId);
   if (running && planned && roundsIn(planned) !== null)
     return <RoundsClock clock={running} live={live} views={views} />;
-  if (running) return <Running clock={running} live={live} views={views} sided={sided} />;
+  if (running) return <Running clock={running} live={live} views={views} inBlock={inBlock} />;
   const block = view.step?.block;
   if (!block || (turnSeconds(block) === null && roundsIn(block) === null)) return null;
   return <Start block={block} live={live} views={views} />;
@@ -106,18 +115,20 @@ function Running({
   clock,
   live,
   views,
-  sided,
+  inBlock,
 }: {
   clock: Timer;
   live: LiveSession;
   views: readonly LaneView[];
-  /** Who does one side, then the other in this turn. */
-  sided: readonly LaneView[];
+  /** Who works by the clock now. */
+  inBlock: readonly LaneView[];
 }) {
-  const [phase, pieceText, words, running, side] = useTimed((now) => {
+  const [phase, pieceText, words, running, sides] = useTimed((now) => {
     const state = timerAt(clock, now);
-    const inWork = sideByClock(sided[0]?.step?.set ?? 1, clock, now);
-    return `${state.phase}|${state.piece}|${clockWords(Math.max(0, state.left))}|${state.running ? 'runs' : ''}|${inWork}`;
+    const inWork = sideWords(inBlock, views.length, clock, now);
+    return [state.phase, state.piece, clockWords(Math.max(0, state.left)), state.running ? 'runs' : '', inWork].join(
+      '|',
+    );
   }).split('|');
   const piece = Number(pieceText);
   const { blockId } = clock;
@@ -163,15 +174,10 @@ function Running({
             {name} → {to}
           </span>
         ))}
-        {phase === 'work' && sided.length > 0 && (
+        {phase === 'work' && sides && (
           <span className="inline-flex items-center gap-2">
             <ArrowLeftRight aria-hidden />
-            {say.floor.whoseSide(
-              sided.length === views.length && views.length > 1
-                ? say.floor.everybody
-                : sided.map(({ client }) => firstName(client)).join(', '),
-              side ?? '',
-            )}
+            {sides}
           </span>
         )}
       </p>
@@ -242,6 +248,23 @@ function RoundsClock({ clock, live, views }: { clock: Timer; live: LiveSession; 
       </button>
     </section>
   );
+}
+
+/** `Osei, Ilka: left side · Hugo: sides in turn`. @param all how many are in the session */
+function sideWords(views: readonly LaneView[], all: number, clock: Timer, now: number): string {
+  const on = new Map<RoundSide | null, LaneView[]>();
+  for (const view of views) {
+    const side = sideNow(view, clock, now);
+    on.set(side, [...(on.get(side) ?? []), view]);
+  }
+  return [...on]
+    .flatMap(([side, those]) => {
+      if (side === null) return [];
+      const who =
+        those.length === all && all > 1 ? say.floor.everybody : those.map(({ client }) => firstName(client)).join(', ');
+      return side === 'alternating' ? `${who}: ${say.floor.inTurn}` : say.floor.whoseSide(who, side);
+    })
+    .join(' · ');
 }
 
 /** Where everybody goes at a turn. */

@@ -8,8 +8,7 @@ import {
   type LaneView,
   movementOf,
   roundsDone,
-  sideByClock,
-  sideNext,
+  sideNow,
 } from '@waxwing/core/floor';
 import { fallbackForAll } from '@waxwing/core/ladder';
 import { label, type MovementSummary } from '@waxwing/core/movement';
@@ -133,12 +132,9 @@ function doseOf({ step }: LaneView, movement: MovementSummary): string {
 
 /** The side in work: by the clock its first half is one side, and the second the other. */
 function sideWords(view: LaneView, clock: Timer | undefined, now: number): string {
-  const { movement, step } = view;
-  if (movement?.sides !== 'each' || !step) return '';
-  if (step.lane.side === 'alternating') return say.floor.inTurn;
-  if (step.lane.side) return say.floor.sideOf(label(step.lane.side));
-  if (!clock || !view.clock) return say.floor.sideOf(label(sideNext(view)));
-  return say.floor.sideOf(label(sideByClock(step.set, clock, now)));
+  const side = sideNow(view, view.clock ? clock : undefined, now);
+  if (side === null) return '';
+  return side === 'alternating' ? say.floor.inTurn : say.floor.sideOf(label(side));
 }
 
 /** One movement that anybody here can do instead. */

@@ -5,15 +5,18 @@ import { label, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Block,
   inRounds,
+  isByWork,
   minuteWords,
   type PatternFacts,
   patternOf,
   type Plan,
   type PlanItem,
   type PlanLane,
+  roundsIn,
   secondsOf,
   setsOfLane,
   timelineOf,
+  turnSeconds,
   withPattern,
   withSets,
 } from '@waxwing/core/planning';
@@ -247,6 +250,9 @@ function Lane({
   );
   const near = sensibleLoads(loads, lane.load, used);
   const several = plan.clientIds.length > 1;
+  const timed = isByWork(block);
+  // Where a clock says when to change, the rest is the block's.
+  const ownRest = turnSeconds(block) === null && roundsIn(block) === null;
   const of = `${movement?.name ?? lane.movementId}${several ? say.plan.forClient(client?.name) : ''}`;
   const replace = (next: PlanLane) => change(changeLane(plan, item.id, lane.clientId, () => next));
   const rung = (direction: 'easier' | 'harder') => {
@@ -256,6 +262,7 @@ function Lane({
   const facts = (rounds: number): PatternFacts => ({
     rounds,
     each: movement?.sides === 'each',
+    byClock: timed,
     loads,
     easier: rung('easier'),
     harder: rung('harder'),
@@ -274,7 +281,6 @@ function Lane({
       change(changeLane(plan, item.id, lane.clientId, (old) => ({ ...fresh, sets: old.sets, rest: old.rest })));
   };
   const unit = UNIT_WORDS[movement?.dose.mode ?? 'reps'];
-  const timed = block.kind === 'circuit' && block.workSeconds !== null;
   return (
     <div>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -357,19 +363,23 @@ function Lane({
           {!timed && unit === 'reps' && (
             <TempoField title={say.plan.tempoOf(of)} value={lane.tempo} onChange={(tempo) => set({ tempo })} />
           )}
-          <NumberField
-            title={say.plan.restAfter(of)}
-            hidden
-            value={lane.rest}
-            low={0}
-            high={900}
-            onChange={(rest) => set({ rest })}
-          />
-          <span className="quiet text-sm">{say.plan.sRest}</span>
+          {ownRest && (
+            <>
+              <NumberField
+                title={say.plan.restAfter(of)}
+                hidden
+                value={lane.rest}
+                low={0}
+                high={900}
+                onChange={(rest) => set({ rest })}
+              />
+              <span className="quiet text-sm">{say.plan.sRest}</span>
+            </>
+          )}
         </div>
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3">
-        {!timed && movement && (
+        {movement && (
           <SetFields
             of={of}
             lane={lane}

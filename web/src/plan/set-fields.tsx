@@ -14,6 +14,7 @@ import {
   roundsBy,
   roundsWords,
   sumWords,
+  underClock,
   withPattern,
   withSets,
 } from '@waxwing/core/planning';
@@ -71,13 +72,15 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
     const amount = before ? plain.amount : (known?.amount ?? plain.amount);
     return onChange({ ...withSets(plain, sets), sets, amount, test });
   };
+  // What is counted has no place while a clock goes; it is there again when the clock is taken off.
+  const counted = !facts.byClock;
   const said = [
-    ...(lane.test ? [say.plan.testNamed(lane.test.name)] : []),
-    ...(lane.parts ? [partsWords(lane.parts)] : []),
-    ...roundsWords(lane, sets, nameOf),
-    ...(lane.drops ? [dropWords(lane)] : []),
+    ...(counted && lane.test ? [say.plan.testNamed(lane.test.name)] : []),
+    ...(counted && lane.parts ? [partsWords(lane.parts)] : []),
+    ...roundsWords(counted ? lane : underClock(lane), sets, nameOf),
+    ...(counted && lane.drops ? [dropWords(lane)] : []),
   ];
-  const sum = sumWords(lane, sets, { mode, sides: movement.sides });
+  const sum = counted && sumWords(lane, sets, { mode, sides: movement.sides });
   return (
     <details className="open:w-full" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
       <summary className="link w-fit cursor-pointer text-sm" aria-label={say.plan.setInDetail(of)}>
@@ -86,7 +89,9 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
       </summary>
       {open && (
         <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
-          {mode !== 'distance' && <PartsField of={of} lane={lane} movement={movement} onChange={withParts} />}
+          {!facts.byClock && mode !== 'distance' && (
+            <PartsField of={of} lane={lane} movement={movement} onChange={withParts} />
+          )}
           <label>
             <span className="quiet block text-sm">{say.plan.rounds}</span>
             <select
@@ -103,7 +108,7 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
               ))}
             </select>
           </label>
-          {(drops.length > 0 || lane.drops) && (
+          {!facts.byClock && (drops.length > 0 || lane.drops) && (
             <label>
               <span className="quiet block text-sm">{say.plan.lighterAtOnceInThe}</span>
               <select
@@ -121,7 +126,7 @@ export function SetFields({ of, lane, movement, facts, tests, nameOf, onChange }
               </select>
             </label>
           )}
-          <TestField of={of} test={lane.test} known={tests} onChange={withTest} />
+          {!facts.byClock && <TestField of={of} test={lane.test} known={tests} onChange={withTest} />}
         </div>
       )}
     </details>

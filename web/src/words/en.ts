@@ -1433,6 +1433,7 @@ export const en = {
     setsOf: (line: string) => `Sets of ${line}`,
     metres: 'Metres',
     tempoOf: (line: string) => `Tempo of ${line}`,
+    secondsToChange: 'Seconds to change',
     restAfter: (line: string) => `Rest after ${line}`,
     sRest: 's rest',
     warnings: 'Warnings',
