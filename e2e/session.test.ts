@@ -178,7 +178,7 @@ test.describe('by touch on a tablet', () => {
     await expect(lane('Joaquim')).toContainText(/Work\s*0:1\d/);
     await expect(lane('Ilka')).toContainText(/Work\s*Rep \d/);
     // A hold in pieces: what was held adds up.
-    await set.getByRole('button', { name: 'Pause' }).tap();
+    await set.getByRole('button', { name: 'Broke' }).tap();
     await expect(lane('Joaquim')).toContainText('Held');
     const left = await set.getByRole('timer').innerText();
     await set.getByRole('button', { name: 'Go on' }).tap();

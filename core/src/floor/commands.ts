@@ -16,6 +16,7 @@ import type { RunStep } from '../session/run.js';
 import { type Timer, workOf } from '../session/timer.js';
 import { sideByClock } from './clock-turn.js';
 import { type Draft, draft, type NewId } from './draft.js';
+import { timerSeconds } from './lane-time.js';
 import { entryOf, type JustDone, type LaneView, movementOf } from './lane-view.js';
 import { doseFor, doseNow, isStepOpen, type Proposal } from './next.js';
 
@@ -131,6 +132,12 @@ export function sideNow(view: LaneView, clock: Timer | undefined, now: number): 
 /** Somebody does one side, then the other, within one turn. */
 export const changesSide = ({ movement, step }: LaneView): boolean =>
   movement?.sides === 'each' && step?.lane.side === undefined;
+
+/** Starts the clock of the set in hand. */
+export const startTimer = (view: LaneView, side: SetSide, newId: NewId): Draft[] =>
+  atStay(view, newId, (entryId) => [
+    draft(newId(), 'timer-started', { entryId, blockId: null, side, work: timerSeconds(view), rest: 0, count: 1 }),
+  ]);
 
 /** Logs the set in hand. */
 export function logSet(

@@ -24,6 +24,7 @@ import {
   secondsOf,
   shortagesOf,
   sumWords,
+  underClock,
   timelineOf,
   withPattern,
   withSets,
@@ -53,6 +54,7 @@ const lane = (change: Partial<PlanLane> = {}): PlanLane => ({
 
 const facts = (change: Partial<PatternFacts> = {}): PatternFacts => ({
   rounds: 3,
+  byClock: false,
   each: true,
   loads: LOADS,
   easier: { movementId: 'easy', amount: 12, tempo: '2-0-1-0', load: null },
@@ -114,6 +116,22 @@ describe('rounds that differ', () => {
           expect(withSets(whole, 1).bySet?.every(({ set }) => set === 1)).toBe(true);
         },
       ),
+    );
+  });
+
+  test('under a clock nobody counts: the side, the weight and the rung may differ, and nothing else is kept or said', () => {
+    const clock = facts({ byClock: true });
+    const offered = ROUND_PATTERNS.filter((pattern) => roundsBy(pattern, lane(), clock) !== null);
+    expect(offered).toEqual(['same', 'left-right', 'left-right-alternating', 'easier-same-harder', 'ramp']);
+    fc.assert(
+      fc.property(fc.constantFrom(...ROUND_PATTERNS), (pattern) => {
+        const before = withPattern(lane(), pattern, facts());
+        const under = laneBySet(underClock(before), 3);
+        expect(under.every(({ amount, asClean }) => amount === before.amount && !asClean)).toBe(true);
+        expect(under.map(({ side, load, movementId }) => [side, load, movementId])).toEqual(
+          laneBySet(before, 3).map(({ side, load, movementId }) => [side, load, movementId]),
+        );
+      }),
     );
   });
 

@@ -157,7 +157,8 @@ export const eventSchema = z.discriminatedUnion('type', [
     works: z.array(whole(1, 3600)).max(200, 'has at most 200 pieces of work').optional(),
   }),
   of('timer-paused', { timerId: uuid }),
-  of('timer-resumed', { timerId: uuid }),
+  /** `cut`: so many seconds of the piece before the pause were not held: it broke before somebody pressed. */
+  of('timer-resumed', { timerId: uuid, cut: whole(1, 3600).optional() }),
   /** It goes on beyond what it was set to. */
   of('timer-extended', { timerId: uuid }),
   of('timer-stopped', { timerId: uuid }),

@@ -382,8 +382,11 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
       break;
     }
     case 'timer-resumed': {
-      const pause = timers.get(event.data.timerId)?.pauses.at(-1);
-      if (pause) pause.to ??= event.at;
+      const timer = timers.get(event.data.timerId);
+      const pause = timer?.pauses.at(-1);
+      if (!timer || pause?.to !== null) break;
+      pause.to = event.at;
+      if (event.data.cut !== undefined) pause.from = earlier(timer, pause.from, event.data.cut);
       break;
     }
     case 'timer-extended': {
@@ -405,6 +408,12 @@ function apply({ state, entries, sets, corrections, timers }: Building, event: S
     case 'undone':
       break;
   }
+}
+
+/** A time so many seconds before another one, but never before the piece that it ends began. */
+function earlier({ startedAt, pauses }: Timer, from: string, seconds: number): string {
+  const began = pauses.at(-2)?.to ?? startedAt;
+  return new Date(Math.max(Date.parse(began), Date.parse(from) - seconds * 1000)).toISOString();
 }
 
 const stopTimer = (timer: Timer | undefined, at: string): void => {

@@ -5,7 +5,9 @@ import { CLIENT, eventsFrom, lawfulEvents, SESSION, uuidAt } from '../test/gener
 import {
   believable,
   checkEvent,
+  clustersOf,
   currentEntry,
+  cutTo,
   emptyLane,
   fold,
   progressOf,
@@ -67,6 +69,38 @@ describe('folding a session', () => {
     expect(faults(draws(0, 2, 3, 4))).toEqual([{ faultId: 'fault-0', times: 1, open: false }]);
     expect(faults(draws(0, 2, 3, 4, 2))).toEqual([{ faultId: 'fault-0', times: 2, open: true }]);
   });
+});
+
+test('a hold that broke before somebody pressed is as long as it was held, and goes on from there', () => {
+  const tap = (i: number, seconds: number, type: SessionEvent['type'], data: object) =>
+    ({
+      id: uuidAt(i),
+      sessionId: SESSION,
+      clientId: CLIENT,
+      counter: i,
+      at: new Date(Date.UTC(2030, 0, 1, 10, 0, seconds)).toISOString(),
+      type,
+      data,
+    }) as SessionEvent;
+  const times = { blockId: null, side: 'both', work: 30, rest: 0, count: 1 };
+  const held = (cut?: number) => {
+    const events = [
+      tap(1, 0, 'movement-started', { movementId: 'plank', why: null }),
+      tap(2, 0, 'timer-started', { entryId: uuidAt(1), ...times }),
+      tap(3, 12, 'timer-paused', { timerId: uuidAt(2) }),
+      tap(4, 20, 'timer-resumed', { timerId: uuidAt(2), ...(cut !== undefined && { cut }) }),
+      tap(5, 28, 'timer-stopped', { timerId: uuidAt(2) }),
+    ];
+    const timer = state(events).lanes[CLIENT]?.timers[0];
+    return timer && clustersOf(timer, Date.UTC(2030, 0, 1, 10, 1));
+  };
+  expect(held()).toEqual([12, 8]);
+  expect(held(2)).toEqual([10, 8]);
+  // Nothing is taken off a piece that came before.
+  expect(held(60)).toEqual([0, 8]);
+  expect(cutTo([10, 12], 20)).toEqual([10, 10]);
+  expect(cutTo([10, 12], 25)).toBeNull();
+  expect(cutTo([10, 12], 10)).toBeNull();
 });
 
 describe('sets and sides', () => {

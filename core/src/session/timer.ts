@@ -96,6 +96,13 @@ export function workedSeconds(timer: Timer, now: number): number {
     .reduce((sum, { work }, i) => sum + Math.floor((phase === 'work' && i === piece ? work - left : work) / 1000), 0);
 }
 
+/** Pieces that add up to less, because the last one broke before somebody pressed; null where that cannot be. */
+export function cutTo(pieces: readonly number[], total: number): number[] | null {
+  const before = pieces.slice(0, -1);
+  const last = total - before.reduce((sum, one) => sum + one, 0);
+  return last >= 1 && last <= (pieces.at(-1) ?? 0) ? [...before, last] : null;
+}
+
 /** The pieces that a hold was broken into, in whole seconds: paused and gone on with. */
 export function clustersOf({ startedAt, pauses, stoppedAt, work, extended }: Timer, now: number): number[] {
   const stop = stoppedAt === null ? now : ms(stoppedAt);

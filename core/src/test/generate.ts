@@ -160,7 +160,8 @@ export function eventsFrom(draws: readonly (readonly [what: number, which: numbe
       () => {
         const timerId = pick('timer-started', which);
         const type = (['timer-paused', 'timer-resumed', 'timer-stopped'] as const)[which % 3] ?? 'timer-paused';
-        return timerId ? { ...envelope, type, data: { timerId } } : undefined;
+        const cut = type === 'timer-resumed' && which % 2 ? { cut: 1 + (which % 5) } : {};
+        return timerId ? { ...envelope, type, data: { timerId, ...cut } } : undefined;
       },
       () => ({
         ...envelope,
@@ -184,6 +185,14 @@ export function eventsFrom(draws: readonly (readonly [what: number, which: numbe
         ];
         return changes[which % changes.length];
       },
+      () =>
+        (entryId &&
+          ({
+            ...envelope,
+            type: 'cause-named',
+            data: { entryId, cause: `set-up/cause-${which % 2}`, holds: which % 3 > 0 },
+          } as const)) ||
+        undefined,
       () => {
         const target = events[which % (events.length || 1)];
         return target ? { ...envelope, type: 'undone', data: { eventId: target.id } } : undefined;

@@ -10,7 +10,10 @@ import {
   logTurns,
   movementOf,
   roundsDone,
+  sideNext,
   sideNow,
+  startTimer,
+  timerOf,
 } from '@waxwing/core/floor';
 import { label } from '@waxwing/core/movement';
 import {
@@ -52,8 +55,30 @@ export function BlockClock({ live, views, view }: Props) {
     return <RoundsClock clock={running} live={live} views={views} />;
   if (running) return <Running clock={running} live={live} views={views} inBlock={inBlock} />;
   const block = view.step?.block;
-  if (!block || (turnSeconds(block) === null && roundsIn(block) === null)) return null;
+  if (!block) return null;
+  if (turnSeconds(block) === null && roundsIn(block) === null) return <Together live={live} views={views} />;
   return <Start block={block} live={live} views={views} />;
+}
+
+/** Everybody has the same hold before them, such as a finisher: one press starts it for all. */
+function Together({ live, views }: Pick<Props, 'live' | 'views'>) {
+  const held = views.filter((one) => one.movement?.dose.mode === 'time' && !one.closed && !one.alarm);
+  const [first] = held;
+  const same = held.every((one) => one.step?.itemId === first?.step?.itemId && timerOf(one) === undefined);
+  const ready = held.length > 1 && held.length === views.length && first?.step != null && same;
+  const start = () => {
+    for (const one of held) void live.tap(one.client.id, startTimer(one, sideNext(one), uuidv7));
+  };
+  useKeys(ready ? ['i'] : [], start);
+  if (!ready) return null;
+  return (
+    <section aria-label={say.common.clock} className="border-base-300 flex items-center gap-4 border-b px-4 py-2">
+      <p className="flex-1 font-bold">{first.movement?.name}</p>
+      <button type="button" className="btn btn-primary target" onClick={start}>
+        {say.floor.startForEverybody}
+      </button>
+    </section>
+  );
 }
 
 type GoneRound = NonNullable<RunStep['block']>;

@@ -1,5 +1,5 @@
 /** After a set: how it felt, what nobody counted, and what the next one should be. */
-import { effortOf } from '@waxwing/core/dosage';
+import { effortOf, holdWords } from '@waxwing/core/dosage';
 import {
   draft,
   type LaneView,
@@ -10,7 +10,7 @@ import {
   takeProposal,
   unanswered,
 } from '@waxwing/core/floor';
-import { type Effort, EFFORTS, label } from '@waxwing/core/movement';
+import { type DoseMode, type Effort, EFFORTS, label } from '@waxwing/core/movement';
 import { doseWords } from '@waxwing/core/planning';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -139,7 +139,7 @@ function Next({ view }: { view: LaneView }) {
   if (!proposal) return last ? <p className="quiet pt-3">{say.floor.lastSetFelt(last.effort ?? '')}</p> : null;
   const words = proposal.to
     ? proposal.to.name.toLowerCase()
-    : view.movement && doseWords(proposal.dose, view.movement.dose.mode);
+    : view.movement && doseTaken(proposal, view.movement.dose.mode);
   return (
     <div className="flex items-center gap-3">
       <p className="min-w-0 flex-1 leading-snug">
@@ -154,3 +154,9 @@ function Next({ view }: { view: LaneView }) {
     </div>
   );
 }
+
+/** A dose in words; a hold that was broken goes on in its pieces. */
+const doseTaken = ({ dose, why }: Proposal, mode: DoseMode): string => {
+  const broken = why.find((reason) => reason.code === 'pieces');
+  return broken && broken.next.length > 1 ? holdWords(broken.next) : doseWords(dose, mode);
+};

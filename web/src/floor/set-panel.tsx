@@ -18,14 +18,15 @@ import {
   type SharedKit,
   sharedKit,
   sideNext,
+  startTimer,
   timerOf,
-  timerSeconds,
   weighable,
 } from '@waxwing/core/floor';
 import { label, type MovementSummary } from '@waxwing/core/movement';
 import { windowFor } from '@waxwing/core/progress';
 import {
   clustersOf,
+  cutTo,
   progressOf,
   type SetSide,
   sidesInLine,
@@ -133,7 +134,9 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
   const { lighter, heavier } = neighboursOf(load, loads);
   const cap = capNow(view, load);
   const alone = cap !== null && (heavier?.kg ?? 0) > cap + SAME_KG;
-  const by = mode === 'reps' ? 1 : 5;
+  const paused = timer?.pauses.at(-1)?.to === null;
+  // The second at which a hold broke is seen to the second.
+  const by = mode === 'reps' || paused ? 1 : 5;
   const unit = mode === 'reps' ? 'reps' : mode === 'time' ? 'seconds' : 'metres';
   const side = sideNow === 'both' ? '' : say.floor.sideOf(label(sideNow));
 
@@ -156,34 +159,24 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
       chooseSide(null);
       return;
     }
-    const pieces = mode === 'time' ? piecesOf(timer, floorClock.now()) : [];
+    const held = mode === 'time' ? piecesOf(timer, floorClock.now()) : [];
+    const pieces = typed === null ? held : (cutTo(held, typed) ?? []);
     tap(logSet(view, amount, load, uuidv7, { side: sideNow, pieces, despite: despite ?? undefined }));
     type(null);
     chooseSide(null);
   };
   const count = () =>
     tap(atStay(view, uuidv7, (entryId) => [draft(uuidv7(), 'rep-counted', { entryId, side: sideNow })]));
+  const runs = timer !== undefined && !isOver && !paused;
   const runTimer = () => {
-    if (!timer)
-      tap(
-        atStay(view, uuidv7, (entryId) => [
-          draft(uuidv7(), 'timer-started', {
-            entryId,
-            blockId: null,
-            side: sideNow,
-            work: timerSeconds(view),
-            rest: 0,
-            count: 1,
-          }),
-        ]),
-      );
+    // From here on the clock speaks again, less what was taken off the piece that broke.
+    const cut = paused && typed !== null && worked !== null ? worked - typed : 0;
+    type(null);
+    if (!timer) tap(startTimer(view, sideNow, uuidv7));
     else if (isOver) tap([draft(uuidv7(), 'timer-extended', { timerId: timer.id })]);
-    else
-      tap([
-        draft(uuidv7(), timer.pauses.at(-1)?.to === null ? 'timer-resumed' : 'timer-paused', { timerId: timer.id }),
-      ]);
+    else if (paused) tap([draft(uuidv7(), 'timer-resumed', { timerId: timer.id, ...(cut > 0 && { cut }) })]);
+    else tap([draft(uuidv7(), 'timer-paused', { timerId: timer.id })]);
   };
-  const runs = timer !== undefined && !isOver && timer.pauses.at(-1)?.to !== null;
   useKeys(['s'], log);
   useKeys(['c'], () => mode === 'reps' && !parts && count());
   const shared = JSON.parse(useTimed((now) => JSON.stringify(sharedKit(view, views, now)))) as SharedKit[];
@@ -247,7 +240,9 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
             {runs ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}
             {timer
               ? runs
-                ? say.common.pause
+                ? mode === 'time'
+                  ? say.floor.broke
+                  : say.common.pause
                 : say.common.goOn
               : test?.seconds
                 ? say.floor.startS(test.seconds)
@@ -396,7 +391,7 @@ function TimeBox({ view }: { view: LaneView }) {
       <span className="text-xl">{word}</span>
       {words}
       {beat && <span className="text-2xl">{beat}</span>}
-      {pieces.length > 0 && <span className="text-xl font-normal">{pieces.join(' + ')}</span>}
+      {pieces.length > 0 && <span className="text-xl font-normal">{say.floor.brokenInto(pieces)}</span>}
     </p>
   );
 }

@@ -371,6 +371,9 @@ export const en = {
     turnsEvery: (turns: number, seconds: number) => `⟦${count(turns, 'turn')}⟧, a new one every ${seconds} s.`,
     circuitByTime: (turns: number, work: string, rest: number) =>
       `Circuit by time: ⟦${count(turns, 'turn')}⟧ of ${work}, ${rest} s between.`,
+    broke: 'Broke',
+    brokenInto: (pieces: readonly number[]) => `${pieces.join(' + ')}, longest ${Math.max(...pieces)} s`,
+    startForEverybody: 'Start for everybody',
     startTheClock: 'Start the clock',
     clockOfTheCircuit: 'Clock of the circuit',
     over: 'Over',
