@@ -56,6 +56,7 @@ import {
   doseFor,
   doseNow,
   type Draft,
+  dropOffered,
   endRounds,
   fitOf,
   heldNow,
@@ -343,6 +344,42 @@ describe('what is offered', () => {
           if (target) expect(isOpen(fitOf(view, target))).toBe(true);
         }
       }
+  });
+});
+
+describe('going on at once with less, though nobody planned it', () => {
+  const kit: KitPiece[] = [4, 6, 8].map((kg) => ({ item: 'dumbbell', count: 2, kg }));
+  const SET_ID = '018f0000-0000-7000-8000-000000000002';
+  const after = (movementId: string, taps: What[]) =>
+    viewAt(movementId, taps, { studio: { ...STUDIO, kit: [...STUDIO.kit.slice(1), ...kit] } });
+
+  test('is a real weight, lighter than the one before, for every movement that is loaded with dumbbells', () => {
+    const offered = library.flatMap((movement) => {
+      const top = loadsFor(movement.kit, kit).findLast(({ kg }) => kg !== null);
+      if (!top || movement.dose.mode !== 'reps') return [];
+      const side = movement.sides === 'each' ? 'left' : 'both';
+      const data = { entryId: 'entry', side, amount: 9, kg: top.kg, loadLabel: top.label };
+      const drop = dropOffered(after(movement.id, [['set-done', data]]));
+      if (!drop) return [];
+      expect(drop.load.kg ?? Infinity).toBeLessThan(top.kg ?? 0);
+      expect(drop.amount).toBe(5);
+      return [movement.id];
+    });
+    expect(offered.length).toBeGreaterThan(20);
+  });
+
+  test('ends with the lightest, with a press, and with pain', () => {
+    const set: What = ['set-done', { entryId: 'entry', side: 'both', amount: 10, kg: 8, loadLabel: '8 kg' }];
+    const load = loadsFor(find('goblet-squat').kit, kit).find(({ kg }) => kg === 8)?.label ?? '';
+    set[1] = { ...set[1], loadLabel: load };
+    const dropped = (kg: number, amount: number): What => [
+      'drop-done',
+      { setId: SET_ID, amount, kg, loadLabel: load.replace('8', String(kg)) },
+    ];
+    const kgOf = (...taps: What[]) => dropOffered(after('goblet-squat', [set, ...taps]))?.load.kg;
+    expect([kgOf(), kgOf(dropped(6, 5)), kgOf(dropped(6, 5), dropped(4, 3))]).toEqual([6, 4, undefined]);
+    expect(kgOf(dropped(6, 0))).toBeUndefined();
+    expect(kgOf(pain('knee', 'sharp'))).toBeUndefined();
   });
 });
 

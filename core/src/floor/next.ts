@@ -1,6 +1,6 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
 import { bestSingle } from '../client/history.js';
-import type { Load } from '../dosage/loads.js';
+import { type Load, loadsOpen } from '../dosage/loads.js';
 import { partsWords } from '../dosage/parts.js';
 import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
@@ -9,7 +9,8 @@ import type { MovementSummary } from '../movement/summary-schema.js';
 import { EFFORTS, type Region } from '../movement/vocabulary.js';
 import { laneFor } from '../planning/lane-for.js';
 import type { PlanLane } from '../planning/plan.js';
-import type { Drop } from '../planning/set-change.js';
+import { dropsFrom } from '../planning/rounds.js';
+import { type Drop, MOST_DROPS } from '../planning/set-change.js';
 import { waysUp } from '../progress/come-back.js';
 import { isOpen } from '../progress/fit.js';
 import { heldBack } from '../progress/held.js';
@@ -229,6 +230,22 @@ export function dropNow(view: LaneView): Drop | null {
   if (!justDone?.movement || alarm) return null;
   const drop = dropOf(justDone, steps);
   return drop && isOpen(fitOf(view, justDone.movement, drop.load.item)) ? drop : null;
+}
+
+/**
+ * A lighter weight to go on with at once that nobody planned: the next real one that is felt, with half of what was just done. Null where the
+ * plan has one of its own, where the set was a test or was ended, and where there is none.
+ */
+export function dropOffered(view: LaneView): Drop | null {
+  const { justDone, alarm, standing, place } = view;
+  const { set, movement } = justDone ?? {};
+  if (!set || !movement || alarm || dropNow(view) || movement.dose.mode !== 'reps') return null;
+  if (set.test || set.parts || set.uncounted || set.drops.some(({ amount }) => amount === 0)) return null;
+  const from = set.drops.at(-1) ?? set;
+  const loads = loadsOpen(movement, standing.limits, place.kit);
+  const load = loads.find(({ kg, label }) => kg === from.kg && label === from.loadLabel);
+  const [drop] = load ? dropsFrom({ load, amount: from.amount }, loads, 1) : [];
+  return drop && set.drops.length < MOST_DROPS && isOpen(fitOf(view, movement, drop.load.item)) ? drop : null;
 }
 
 /**

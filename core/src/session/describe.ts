@@ -40,7 +40,11 @@ export function describe(event: SessionEvent, log: readonly SessionEvent[], find
     case 'set-done': {
       const { amount, side, loadLabel, entryId, despite, uncounted, pieces, parts, test } = event.data;
       const timed = uncounted || movementOf(entryId)?.dose.mode === 'time';
-      const how = uncounted ? ' by the clock' : pieces ? ` in pieces (${pieces.join(' + ')}, longest ${Math.max(...pieces)} s)` : '';
+      const how = uncounted
+        ? ' by the clock'
+        : pieces
+          ? ` in pieces (${pieces.join(' + ')}, longest ${Math.max(...pieces)} s)`
+          : '';
       const what = parts ? partsWords(parts) : `${amount} ${timed ? 's' : 'reps'}${how}`;
       return `${test ? `test (${test.name})` : 'set'}: ${what}${sideWords(side)}${loadLabel ? ` with ${loadLabel}` : ''}${despite ? `, all the same (${despite})` : ''}`;
     }

@@ -255,7 +255,11 @@ function StopCard({ view, fault, correction }: { view: LaneView; fault: Fault; c
       <p className="my-2">{correction?.say ?? correction?.do ?? say.floor.endTheSet}</p>
       <p className="mb-3">{say.floor.thisIsNotSomethingTo}</p>
       {swap && open && (
-        <button type="button" className="btn target mb-2 w-full" onClick={() => tap(giveSwap(view, fault, swap, [fault]))}>
+        <button
+          type="button"
+          className="btn target mb-2 w-full"
+          onClick={() => tap(giveSwap(view, fault, swap, [fault]))}
+        >
           {say.floor.swapTo(nameOf(view, swap.swapTo))}
         </button>
       )}

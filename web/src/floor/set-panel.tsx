@@ -8,6 +8,7 @@ import {
   doseNow,
   draft,
   dropNow,
+  dropOffered,
   heldNow,
   type LaneView,
   logSet,
@@ -23,6 +24,7 @@ import {
   weighable,
 } from '@waxwing/core/floor';
 import { label, type MovementSummary } from '@waxwing/core/movement';
+import type { Drop } from '@waxwing/core/planning';
 import { windowFor } from '@waxwing/core/progress';
 import {
   clustersOf,
@@ -64,9 +66,16 @@ interface Props {
 }
 
 export function SetPanel(props: Props) {
-  const drop = dropNow(props.view);
-  if (drop) return <DropPanel view={props.view} drop={drop} />;
-  return props.view.movement ? <Sets {...props} movement={props.view.movement} /> : null;
+  const { view } = props;
+  const [asked, ask] = useState<string | null>(null);
+  const planned = dropNow(view);
+  const offered = dropOffered(view);
+  const setId = view.justDone?.set.id;
+  const drop = planned ?? (asked === setId ? offered : null);
+  if (drop) return <DropPanel view={view} drop={drop} />;
+  // While a set is rested from, it can still go on.
+  const onDrop = offered && view.rest && setId !== undefined ? () => ask(setId) : undefined;
+  return view.movement ? <Sets {...props} movement={view.movement} lighter={offered} onLighter={onDrop} /> : null;
 }
 
 /** The loads next to the one in hand, which may be one that the kit does not have any more. */
@@ -95,7 +104,14 @@ const piecesOf = (timer: Timer | undefined, now: number): number[] => {
   return pieces.length > 1 ? pieces : [];
 };
 
-function Sets({ view, views, movement, despite }: Props & { movement: MovementSummary }) {
+interface SetsProps extends Props {
+  movement: MovementSummary;
+  /** What the set just done can go on with at once, though nobody planned it. */
+  lighter: Drop | null;
+  onLighter: (() => void) | undefined;
+}
+
+function Sets({ view, views, movement, despite, lighter: drop, onLighter }: SetsProps) {
   const tap = useTap(view.client.id);
   const { entry, step } = view;
   const { mode } = movement.dose;
@@ -299,6 +315,11 @@ function Sets({ view, views, movement, despite }: Props & { movement: MovementSu
       {parts && <PartsRow view={view} parts={parts} ended={ended} onEnd={endIn} />}
       <div className="flex flex-wrap items-center gap-x-6">
         {fresh && <SetUpNote view={view} movement={movement} />}
+        {drop && onLighter && (
+          <button type="button" className="target flex items-center underline underline-offset-4" onClick={onLighter}>
+            {say.floor.onAtOnceWith(drop.load.label)}
+          </button>
+        )}
         {!heavier && !held && !measures && step && (
           <button
             type="button"

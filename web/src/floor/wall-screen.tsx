@@ -2,14 +2,7 @@
  * A session for a large screen on the wall: the clock, and for everybody what they do now at their own level, on which side, and what is next,
  * with one movement that anybody can do. Nothing is tapped here, and nothing of a client is shown but the first name.
  */
-import {
-  clockWords,
-  laneTime,
-  type LaneView,
-  movementOf,
-  roundsDone,
-  sideNow,
-} from '@waxwing/core/floor';
+import { clockWords, laneTime, type LaneView, movementOf, roundsDone, sideNow } from '@waxwing/core/floor';
 import { fallbackForAll } from '@waxwing/core/ladder';
 import { label, type MovementSummary } from '@waxwing/core/movement';
 import { doseWords, roundsIn } from '@waxwing/core/planning';

@@ -18,7 +18,15 @@ const KIND_PHRASE: Readonly<Record<Exclude<CorrectionKind, 'say'>, string>> = {
 const styleWords = ({ kind, focus }: Style): string =>
   kind === 'say' ? `${focus ? `${focus} ` : ''}words` : KIND_PHRASE[kind];
 
-export function correctionReason({ style, tried, worked, answers, cause, named, steppedDown }: CorrectionFacts): string {
+export function correctionReason({
+  style,
+  tried,
+  worked,
+  answers,
+  cause,
+  named,
+  steppedDown,
+}: CorrectionFacts): string {
   const by = styleWords(style);
   const words = [
     ...(cause !== null && named ? [say.floor.theCauseYouNamed(causeWords(cause))] : []),

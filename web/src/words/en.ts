@@ -373,6 +373,7 @@ export const en = {
       `Circuit by time: ⟦${count(turns, 'turn')}⟧ of ${work}, ${rest} s between.`,
     broke: 'Broke',
     brokenInto: (pieces: readonly number[]) => `${pieces.join(' + ')}, longest ${Math.max(...pieces)} s`,
+    onAtOnceWith: (load: string) => `On at once with ${load}, no rest`,
     startForEverybody: 'Start for everybody',
     startTheClock: 'Start the clock',
     clockOfTheCircuit: 'Clock of the circuit',
