@@ -14,6 +14,7 @@ const consented = (on: string | null, day: string): boolean => on !== null && on
 export const clientOnDay = (client: Client, day: string): ClientOnDay => ({
   id: client.id,
   name: client.name,
+  day,
   unit: client.unit,
   limits: limitsHolding(client, day),
   // Until somebody qualified has cleared a client nothing is made harder.

@@ -84,6 +84,8 @@ export type ClientSummary = z.infer<typeof clientSummarySchema>;
 export const clientOnDaySchema = clientSchema
   .pick({ id: true, name: true, unit: true, trainingYears: true, dayMostly: true, looks: true, homeSpace: true })
   .extend({
+    /** The day; left out by what was kept before it was. */
+    day: day.optional(),
     /** Every limit that holds on that day, what its check closes included. */
     limits: z.array(limitOnDaySchema).readonly(),
     /** Why nothing goes up on that day; null when it may. */

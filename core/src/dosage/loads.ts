@@ -27,9 +27,21 @@ const PIN_SECONDS = 5;
 /** Seconds to fill a bag or a jug up, or to take something out. */
 const FILL_SECONDS = 60;
 const FILLED: readonly KitItem[] = ['backpack', 'jug'];
+/** What is filled can weigh more and less than it was weighed with, though nobody said so: by how much at a time, and how much goes in, in kilograms. */
+const FILL: Readonly<Partial<Record<KitItem, { step: number; most: number }>>> = {
+  backpack: { step: 1, most: 16 },
+  jug: { step: 0.5, most: 5 },
+};
 
 /** Grams, so that sums of plates are exact. */
 const grams = (kg: number): number => Math.round(kg * 1000);
+
+/** The weight that something has, and those that filling and emptying make of it. */
+function fillings(kg: number, { step, most }: { step: number; most: number }): number[] {
+  const [own, by, top] = [grams(kg), grams(step), Math.max(grams(kg), grams(most))];
+  const first = own % by || by;
+  return Array.from({ length: Math.floor((top - first) / by) + 1 }, (_, i) => (first + i * by) / 1000);
+}
 
 interface Setting {
   kg: number;
@@ -99,6 +111,15 @@ function makeLoadsOfPiece(piece: KitPiece, need: number): Load[] {
       kg: kg * need,
       label: name(weightWords(kg, unit)),
       changeSeconds: piece.changeSeconds ?? (FILLED.includes(item) ? FILL_SECONDS : PIN_SECONDS),
+    }));
+  const filled = piece.kg ? FILL[item] : undefined;
+  if (piece.kg && filled)
+    return fillings(piece.kg, filled).map((kg) => ({
+      ...base,
+      kg: kg * need,
+      label: name(weightWords(kg, unit)),
+      // As it stands it is only picked up.
+      changeSeconds: kg === piece.kg ? 0 : (piece.changeSeconds ?? FILL_SECONDS),
     }));
   if (piece.kg) return [{ ...base, kg: piece.kg * need, label: name(loadLabel(piece)), changeSeconds: 0 }];
   if (item === 'band' && piece.order)

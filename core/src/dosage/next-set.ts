@@ -60,7 +60,14 @@ const doneIn = ({ amount, mode, effort }: SetSituation) => ({ amount, mode, effo
 /** Reps and what is left, as one number to failure. */
 const toFailure = ({ amount, effort, left }: SetSituation): number => amount + (left ?? REPS_LEFT[effort ?? 'hard']);
 
-const isHard = ({ effort }: SetSituation): boolean => effort === null || effort === 'hard';
+/** So many times the window nobody does with a hard set: the reps tell what was not asked. */
+const TELLING = 1.25;
+
+const isHard = ({ effort, amount, window }: SetSituation): boolean =>
+  effort === 'hard' || (effort === null && amount < window.high * TELLING);
+
+/** Below this share of the window it is too much; above it, what felt well is grown and what was hard is done once more. */
+const NEARLY = { felt: 0.75, hard: 0.6 } as const;
 
 /** The next set. The load is always one of `loads`, the one in hand, or none where that is possible. */
 export function nextSet(s: SetSituation): NextSet {
@@ -72,8 +79,10 @@ export function nextSet(s: SetSituation): NextSet {
   if (failed) return lessen(s, failed);
   if (s.amount < window.low) {
     const spare = mode === 'reps' ? toFailure(s) >= window.low + LEFT_AFTER_STEP : s.effort === 'easy';
-    if (!spare || s.pain || s.faults.length > 0) return lessen(s, false);
-    return keep('more', window.low, { code: 'more-in-it', amount: s.amount, effort: s.effort, next: window.low });
+    const near = !isHard(s) && s.amount >= window.low * NEARLY.felt;
+    if (!(spare || near) || s.pain || s.faults.length > 0) return lessen(s, false);
+    const next = spare ? window.low : Math.min(window.low, s.amount + (mode === 'reps' ? 1 : 5));
+    return keep('more', next, { code: 'more-in-it', amount: s.amount, effort: s.effort, next });
   }
   if (s.pain === 'dull') return keep('hold', window.low, { code: 'dull-pain' });
   if (s.faults.length > 0) {
@@ -105,11 +114,44 @@ function heavier({ loads, load, capKg }: SetSituation): { next: Load | undefined
   return { next: capped ? undefined : next, capped };
 }
 
+/** What felt easy may go further than the usual step, as far as the reps bear it. */
+const EASY_REACH = 0.1;
+
+const reachOf = ({ jump, effort }: SetSituation): number => jump + (effort === 'easy' ? EASY_REACH : 0);
+
+/** Reps to failure at another load; null where no formula holds. */
+const repsAt = (s: SetSituation, { kg }: Load): number | null =>
+  s.load?.kg && kg !== null ? (expectedReps(s.load.kg, toFailure(s), kg)?.middle ?? null) : null;
+
+/** Where the weights lie close together a single one is no step: the heaviest within reach that leaves the low end of the window in reserve. */
+function furthest(s: SetSituation, nearest: Load | undefined): Load | undefined {
+  const { load, loads, window, mode, capKg } = s;
+  const from = load?.kg;
+  if (!nearest || from == null || nearest.kg === null || mode !== 'reps') return nearest;
+  const left = s.effort === 'easy' ? 1 : LEFT_AFTER_STEP;
+  return (
+    loads.findLast((one) => {
+      if (one.kg === null || one.kg <= (nearest.kg ?? 0) || one.kg > from * (1 + reachOf(s)) + 1e-9) return false;
+      const reps = repsAt(s, one);
+      return (capKg == null || one.kg <= capKg) && reps !== null && reps >= window.low + left;
+    }) ?? nearest
+  );
+}
+
+/** Reps to aim at after a step: the low end, or more where the step is small for what was done. */
+function lowAt(s: SetSituation, to: Load): number {
+  const { low, high } = s.window;
+  const reps = repsAt(s, to);
+  return reps === null ? low : Math.max(low, Math.min(high, Math.floor(reps) - LEFT_AFTER_STEP - 1));
+}
+
 function goUp(s: SetSituation): NextSet {
-  const { window, load, mode, jump } = s;
-  const { next, capped } = heavier(s);
+  const { window, load, mode } = s;
+  const { next: nearest, capped } = heavier(s);
+  const next = furthest(s, nearest);
   const stay = (kind: NextKind, amount: number, why: SetReason): NextSet => ({ kind, load, amount, why });
-  const up = (to: Load, why: SetReason): NextSet => ({ kind: 'up', load: to, amount: window.low, why });
+  const low = next ? lowAt(s, next) : window.low;
+  const up = (to: Load, why: SetReason): NextSet => ({ kind: 'up', load: to, amount: low, why });
   const done = doneIn(s);
   if (!load && s.bare && next && (next.kg ?? 0) <= FIRST_KG)
     return up(next, { code: 'first-weight', ...done, to: next.label, next: window.low });
@@ -120,12 +162,11 @@ function goUp(s: SetSituation): NextSet {
   }
   if (load.kg === null || next.kg === null) return up(next, { code: 'next-load', ...done, to: next.label });
   const share = next.kg / load.kg - 1;
-  if (share <= jump + 1e-9) return up(next, { code: 'heavier', ...done, to: next.label, share, next: window.low });
+  if (share <= reachOf(s) + 1e-9) return up(next, { code: 'heavier', ...done, to: next.label, share, next: low });
   const big = { from: load.label, to: next.label, share };
   if (mode !== 'reps') return stay('more', s.amount + 5, { code: 'longer-first', ...big });
   const reps = repsFirst(load.kg, next.kg, window.low);
-  if (reps !== null && s.amount >= reps)
-    return up(next, { code: 'earned', ...big, amount: s.amount, next: window.low });
+  if (reps !== null && s.amount >= reps) return up(next, { code: 'earned', ...big, amount: s.amount, next: low });
   if (reps === null) return stay('pause', window.low, { code: 'too-far', ...big });
   return stay('more', Math.min(reps, s.amount + 2), { code: 'reps-first', ...big, reps });
 }
@@ -171,7 +212,8 @@ function lessen(s: SetSituation, failed: boolean): NextSet {
       amount: window.low,
       why: { code: 'without-weight', ...seen, next: window.low },
     };
-  if (s.amount < window.low / 2 || (load === null && s.amount < window.low))
+  const least = load || s.faults.length === 0 ? NEARLY.hard : 1;
+  if (s.amount < window.low * least)
     return {
       kind: 'rung-down',
       load,

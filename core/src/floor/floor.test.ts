@@ -1012,7 +1012,11 @@ describe('where the session is', () => {
     expect(viewAt('goblet-squat', [], { studio: home }).closed?.fit.code).toBe('kit');
     const there = viewAt('goblet-squat', [], { studio: { ...home, kit: [BAG] } });
     expect(there.closed).toBeNull();
-    expect(there.movement && doseFor(there, there.movement).load).toMatchObject({ item: 'backpack', kg: 8 });
+    const { item, kg } = (there.movement && doseFor(there, there.movement).load) ?? {};
+    // Something can be taken out of it for a first time.
+    expect(item).toBe('backpack');
+    expect(kg).toBeGreaterThan(0);
+    expect(kg).toBeLessThanOrEqual(8);
   });
 
   test('a weight that was typed is used at once, is there for everybody, and can be filled up', () => {

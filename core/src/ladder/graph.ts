@@ -132,7 +132,7 @@ function componentsOf(rungs: ReadonlyMap<string, Rung>): Map<string, number> {
 
 /** Links from `start` in one direction, nearest first, to at most `maxLinks`: movement id → the steps that lead to it. */
 export function reach(
-  ladder: Ladder,
+  ladder: Pick<Ladder, 'rungs'>,
   start: string,
   directions: readonly (keyof Rung)[],
   maxLinks: number,

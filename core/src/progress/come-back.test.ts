@@ -2,9 +2,10 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
 import type { Move, PastSession } from '../client/index.js';
-import { buildLadder, reach } from '../ladder/index.js';
+import { buildLadder } from '../ladder/index.js';
 import { movement } from '../test/plans.js';
 import { comeBacks, waysUp } from './come-back.js';
+import { isUp } from './held.js';
 
 /** a ← b ← c ← d, from easy to hard, and another way up from a. */
 const IDS = ['a', 'b', 'c', 'd', 'other'] as const;
@@ -47,7 +48,7 @@ describe('what was gone down from', () => {
         const told = drawn.map(({ from, to, day }) => move(from, to, day));
         const found = comeBacks({ moves: told, sets: {} }, ladder);
         expect(comeBacks({ moves: told.toReversed(), sets: {} }, ladder)).toEqual(found);
-        for (const { movementId, to } of found) expect(reach(ladder, to, ['harder'], 8).has(movementId)).toBe(true);
+        for (const { movementId, to } of found) expect(isUp(ladder, to, movementId)).toBe(true);
       }),
     );
   });
@@ -55,5 +56,8 @@ describe('what was gone down from', () => {
   test('is the first way up', () => {
     expect(waysUp(ladder, 'a', {}).map(({ to }) => to)).toEqual(['b', 'other']);
     expect(waysUp(ladder, 'a', { other: [done(1)] }).map(({ to }) => to)).toEqual(['other', 'b']);
+    // What was done far above is on the way as well, and the nearer of two comes first.
+    expect(waysUp(ladder, 'a', { d: [done(1)] }).map(({ to }) => to)).toEqual(['b', 'other']);
+    expect(waysUp(ladder, 'a', { d: [done(1)], other: [done(1)] }).map(({ to }) => to)).toEqual(['other', 'b']);
   });
 });

@@ -2,6 +2,7 @@
 import type { Hurt, Move, PastSession } from '../client/history-schema.js';
 import { type Ladder, reach } from '../ladder/graph.js';
 import type { Step } from '../ladder/page.js';
+import { isUp } from './held.js';
 
 export interface ComeBack {
   movementId: string;
@@ -13,6 +14,10 @@ export interface ComeBack {
 
 /** Rungs down that one move may go. */
 const FAR = 8;
+
+/** A rung of its own ladder, or what stands lower in the same family though no link leads there. */
+const isDown = (ladder: Ladder, from: string, to: string): boolean =>
+  reach(ladder, from, ['easier'], FAR).has(to) || isUp(ladder, to, from);
 
 /**
  * Movements that were left for an easier rung, because they were too much, and not done since; the latest first. What hurt is not among them: that is for a clinician.
@@ -33,8 +38,7 @@ export function comeBacks(
   const left = new Map<string, ComeBack>();
   for (const { from, to, at, aside } of moves.toSorted((a, b) => a.at.localeCompare(b.at))) {
     left.delete(to);
-    if (from !== to && !aside && reach(ladder, from, ['easier'], FAR).has(to))
-      left.set(from, { movementId: from, to, since: at });
+    if (from !== to && !aside && isDown(ladder, from, to)) left.set(from, { movementId: from, to, since: at });
   }
   return [...left.values()]
     .filter(({ movementId, since }) => !(sets[movementId] ?? []).some(({ at }) => at > since))
@@ -42,12 +46,18 @@ export function comeBacks(
     .toSorted((a, b) => b.since.localeCompare(a.since));
 }
 
-/** The ways up from a movement, those first that lead to where somebody has been before. */
-export const waysUp = (
-  { rungs }: Pick<Ladder, 'rungs'>,
+/** The ways up from a movement, those first that lead to where somebody has been before, the shortest of them first. */
+export function waysUp(
+  ladder: Pick<Ladder, 'rungs'>,
   movementId: string,
   sets: Readonly<Record<string, readonly PastSession[]>>,
-): Step[] =>
-  (rungs.get(movementId)?.harder ?? []).toSorted(
-    (a, b) => Number(sets[b.to] !== undefined) - Number(sets[a.to] !== undefined),
-  );
+): Step[] {
+  const far = ({ to }: Step): number => {
+    if (sets[to]) return 0;
+    const above = reach(ladder, to, ['harder'], FAR);
+    return Math.min(Infinity, ...[...above].flatMap(([id, { length }]) => (sets[id] ? length : [])));
+  };
+  const steps = ladder.rungs.get(movementId)?.harder ?? [];
+  const distances = new Map(steps.map((step) => [step, far(step)]));
+  return steps.toSorted((a, b) => Math.min(99, distances.get(a) ?? 99) - Math.min(99, distances.get(b) ?? 99));
+}

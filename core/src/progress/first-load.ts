@@ -39,6 +39,8 @@ const SHARE = {
   barbell: 1.6,
   /** A machine carries what hands would have to hold. */
   legPress: 3,
+  /** Of what the rung below was done with: all where the load is the step, less where something else gets harder as well. */
+  rung: { load: 1, other: 0.75 },
   /** Of what a related lift says, the first time. */
   first: 0.5,
   /** Of that, where the other lift is of another pattern. */
@@ -112,7 +114,7 @@ export interface FirstLoad {
  * @param bare it can be done without a weight: where nothing is known, it is
  */
 export function firstLoad(
-  question: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find'>,
+  question: Pick<StepQuestion, 'standing' | 'movement' | 'sets' | 'find' | 'ladder'>,
   window: Pick<DoseWindow, 'low'>,
   loads: readonly Load[],
   bare: boolean,
@@ -135,7 +137,10 @@ export function firstLoad(
   const usual = usualKg(movement, hardest(movement));
   const reps = movement.dose.mode === 'reps' ? window.low : USUAL_REPS;
   // What was lifted before says nothing to somebody who must not strain now.
-  const known = (mayNotStrain(standing) ? null : related(question, usual, reps)) ?? started(question, usual, bare);
+  const known =
+    (mayNotStrain(standing) ? null : related(question, usual, reps)) ??
+    // On one leg the balance is learned first, whatever the legs could lift.
+    (bare && (movement.demands['single-leg-balance'] ?? 0) >= CLEARLY ? null : started(question, usual, bare));
   const load = known && weighed.findLast((one) => (one.kg ?? 0) <= known.kg && !risky(one));
   if (!load || (!bare && (load.kg ?? 0) <= (lightest.kg ?? 0))) return plain;
   return { load, why: known.why(load.label) };
@@ -147,9 +152,9 @@ interface Known {
   why: (to: string) => StepReason;
 }
 
-/** Half of what the strongest related lift says; null where none was done. */
+/** What the rung below was done with, or half of what the strongest related lift says; null where none was done. */
 function related(
-  { movement, sets, find }: Pick<StepQuestion, 'movement' | 'sets' | 'find'>,
+  { movement, sets, find, ladder }: Pick<StepQuestion, 'movement' | 'sets' | 'find' | 'ladder'>,
   usual: number,
   reps: number,
 ): Known | null {
@@ -159,10 +164,15 @@ function related(
     const same = other?.pattern === movement.pattern;
     const done = other && (same || patterns.includes(other.pattern)) ? bestOf(past) : undefined;
     if (!other || !done) return [];
-    const share = SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, easiest(other)));
-    return [{ other, same, done, kg: atReps(done, reps) * share }];
+    const below = ladder.rungs.get(id)?.harder.find(({ to }) => to === movement.id);
+    const share = below
+      ? SHARE.rung[below.lever === 'load' ? 'load' : 'other']
+      : SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, easiest(other)));
+    return [{ other, same, done, kg: atReps(done, reps) * share, below: below !== undefined }];
   });
-  const [best] = all.toSorted((a, b) => Number(b.same) - Number(a.same) || b.kg - a.kg);
+  const [best] = all.toSorted(
+    (a, b) => Number(b.below) - Number(a.below) || Number(b.same) - Number(a.same) || b.kg - a.kg,
+  );
   if (!best) return null;
   const { kg, done, other } = best;
   return { kg, why: (to) => ({ code: 'first-related', to, kg: done.kg, movementId: other.id }) };

@@ -8,7 +8,7 @@ import { aimOf } from '../dosage/aim.js';
 import { type Load, loadsOpen, mayGoBare, SAME_KG } from '../dosage/loads.js';
 import { ALLOWED_JUMP, type NextKind, nextPieces, type NextSet, nextSet } from '../dosage/next-set.js';
 import { amountOfParts, grownParts, lessParts, sameParts } from '../dosage/parts.js';
-import { equalEffort, REPS_LEFT } from '../dosage/strength.js';
+import { equalEffort, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
 import type { Ladder } from '../ladder/graph.js';
 import { readiness } from '../ladder/readiness.js';
 import { kitCounts } from '../movement/kit.js';
@@ -18,6 +18,7 @@ import type { MovementSummary } from '../movement/summary-schema.js';
 import { beginsWith, longerTurn, parseTempo } from '../movement/tempo.js';
 import type { Effort, Purpose } from '../movement/vocabulary.js';
 import type { Part } from '../schema/part.js';
+import { type Away, awayOn } from './away.js';
 import { waysUp } from './come-back.js';
 import { firstLoad } from './first-load.js';
 import { closingsOf, fitNow, isOpen } from './fit.js';
@@ -49,6 +50,8 @@ export type StepCode =
   | 'too-hard'
   /** Its sign for the next rung is met. */
   | 'ready'
+  /** The first time after weeks away. */
+  | 'after-away'
   /** The dose has come to its end, and the sign is not met yet or nothing above is open. */
   | 'same-again';
 
@@ -206,9 +209,12 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   const same = { load, amount: Math.min(done, window.high) };
   if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
   if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
+  const away = within ? null : awayOn(standing.day, pastOf(question), question.sets);
   const held =
     heldBack(standing, question.faults, work?.effort ?? null) ??
-    (question.marked ? ({ code: 'marked' } as const) : null);
+    (question.marked ? ({ code: 'marked' } as const) : null) ??
+    (away ? ({ code: 'away', weeks: away.weeks } as const) : null);
+  if (away && away.share < 1) return afterAway(question, window, load, next, away);
   const broken = movement.dose.mode === 'time' && (work?.pieces?.length ?? 0) > 1 ? work?.pieces : null;
   if (broken && next.kind !== 'down') {
     const pieces = held ? broken : nextPieces(broken, Math.max(done, window.low));
@@ -231,8 +237,14 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     // Heavier with fewer reps is heavier all the same: not on a day on which nothing goes up, and not alone under it.
     const capped = load !== null && capFor(movement, load, standing.limits, work?.kg) !== null;
     const against = held ?? (mayNotStrain(standing) ? STRAIN : null);
-    if (other.heavier && (against || capped)) {
-      const why: StepReason = { code: 'only-heavier', kg: other.was, to: other.to, held: against };
+    const few = other.amount < FEW_REPS ? ({ code: 'few-reps' } as const) : null;
+    if (other.heavier && (against || capped || few)) {
+      const why: StepReason = {
+        code: 'only-heavier',
+        kg: other.was,
+        to: other.to,
+        held: against ?? (capped ? null : few),
+      };
       return at('rung-down', 'replaced', why, same, easierOpen(question));
     }
     const { was: kg, to, amount } = other;
@@ -257,6 +269,39 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     return at('hold', 'same-again', why, same);
   }
   return at(next.kind === 'hold' ? 'hold' : 'dose', 'window', next.why);
+}
+
+/** Fewer reps than these are a test, and no work. */
+const FEW_REPS = 4;
+
+/** The first time after weeks away: so much of the load as is left, or of the reps where nothing lighter is there. */
+function afterAway(
+  question: StepQuestion,
+  window: DoseWindow,
+  load: Load | null,
+  next: NextSet,
+  { weeks, share }: Away,
+) {
+  const { standing, movement, kit, work } = question;
+  const done = Math.min(work?.amount ?? window.low, window.high);
+  // What was too much before is not taken up again because it is long ago.
+  const from = next.kind === 'down' ? next.load : load;
+  const kg = from?.kg ?? null;
+  const below = loadsOpen(movement, standing.limits, kit).filter(
+    (one) => kg !== null && one.kg !== null && one.kg <= kg * share + SAME_KG,
+  );
+  const lighter = below.findLast(({ item }) => item === from?.item) ?? below.at(-1);
+  const amount = lighter ? Math.min(done, window.low) : Math.max(1, Math.floor(done * share));
+  const to = lighter ?? from;
+  const why: StepReason = { code: 'after-away', weeks, to: lighter?.label ?? null, next: amount };
+  return {
+    kind: 'hold',
+    code: 'after-away',
+    why: [why],
+    change: next.kind,
+    dose: { load: to, amount, tempo: movement.dose.tempo },
+    to: null,
+  } satisfies NextStep;
 }
 
 const STRAIN: Held = { code: 'strain' };
@@ -306,9 +351,11 @@ function replaced(
   const { mode } = movement.dose;
   const left = work.left ?? REPS_LEFT[work.effort ?? 'hard'];
   const equal = mode === 'reps' ? equalEffort({ kg: work.kg, reps: work.amount, left }, load.kg)?.aim : null;
-  // Without an estimate: as much as before with less, and the low end with more.
-  const amount = Math.min(equal ?? (load.kg < work.kg ? work.amount : window.low), window.high);
-  return { amount: Math.max(1, amount), heavier: load.kg > work.kg, was: work.kg, to: load.label };
+  // Without an estimate: as much as before with less, and the low end with more; what the formulas call too heavy is not lifted.
+  const heavier = load.kg > work.kg;
+  const unknown = !heavier ? work.amount : mode === 'reps' && work.amount + left <= MOST_REPS ? 0 : window.low;
+  const amount = Math.min(equal ?? unknown, window.high);
+  return { amount: Math.max(1, amount), heavier, was: work.kg, to: load.label };
 }
 
 /** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */

@@ -125,19 +125,19 @@ describe('a first time', () => {
 });
 
 describe('a weight that is not there any more', () => {
-  const bag = (kg: number): KitPiece[] => [{ item: 'backpack', count: 1, kg }];
+  const only = (kg: number): KitPiece[] => [{ item: 'dumbbell', count: 1, kg }];
   const next = (kit: KitPiece[], sets: StepQuestion['sets'], over: Partial<Standing> = {}) =>
     nextTime(asked('goblet-squat', sets, over, kit));
 
   test('gives the reps that feel the same with the one that is, at the same tempo, and says so', () => {
     const sets = { 'goblet-squat': done(12, 8) };
-    const step = next(bag(9), sets);
+    const step = next(only(9), sets);
     expect(step).toMatchObject({ kind: 'hold', code: 'replaced', dose: { load: { kg: 9 } } });
     expect(step.dose.amount).toBeLessThan(12);
     expect(step.dose.amount).toBeGreaterThanOrEqual(7);
     expect(step.dose.tempo).toBe(byId.get('goblet-squat')?.dose.tempo);
     expect(step.why).toMatchObject([{ code: 'replaced', kg: 8 }]);
-    expect(next(bag(8), sets).code).not.toBe('replaced');
+    expect(next(only(8), sets).code).not.toBe('replaced');
   });
 
   test('never makes more of a day on which nothing goes up', () => {
@@ -147,7 +147,7 @@ describe('a weight that is not there any more', () => {
         fc.integer({ min: 4, max: 20 }),
         fc.integer({ min: 4, max: 20 }),
         (amount, was, is) => {
-          const step = next(bag(is), { 'goblet-squat': done(amount, was) }, { ease: POOR_SLEEP });
+          const step = next(only(is), { 'goblet-squat': done(amount, was) }, { ease: POOR_SLEEP });
           if (step.kind === 'stop') return;
           expect(['hold', 'dose', 'rung-down']).toContain(step.kind);
           // Heavier than before never.

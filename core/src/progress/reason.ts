@@ -3,7 +3,7 @@ import { easeSchema } from '../client/ease.js';
 import { amountFact, faultFact, labelFact, SET_REASONS } from '../dosage/reason.js';
 import { readyWhenSchema } from '../movement/schema.js';
 import { DOSE_MODES, EFFORTS, LIMITED } from '../movement/vocabulary.js';
-import { slug } from '../schema/atoms.js';
+import { slug, whole } from '../schema/atoms.js';
 import { MOST_PARTS, partSchema } from '../schema/part.js';
 import { reasonOf } from '../schema/reason.js';
 import { z } from '../schema/zod.js';
@@ -27,6 +27,10 @@ export const heldSchema = z.discriminatedUnion('code', [
   /** A limit on holding the breath: nothing gets heavier. */
   reasonOf('strain', {}),
   reasonOf('ease', { ease: easeSchema }),
+  /** The movement was not done for so many weeks. */
+  reasonOf('away', { weeks: whole(1, 5_000) }),
+  /** Another weight would leave no reps worth doing. */
+  reasonOf('few-reps', {}),
 ]);
 export type Held = z.infer<typeof heldSchema>;
 
@@ -66,6 +70,8 @@ export const STEP_REASONS = [
   /** Only heavier is here; `held` is null where it is for want of a spotter. */
   reasonOf('only-heavier', { kg, to: labelFact, held: heldSchema.nullable() }),
   reasonOf('held', { held: heldSchema }),
+  /** The first time after weeks without any session: a little less, with what. */
+  reasonOf('after-away', { weeks: whole(1, 5_000), to: labelFact.nullable(), next: amountFact }),
   /** `been`: the rung was done before, and is gone back to. */
   reasonOf('ready', { movementId: slug, sign: readyWhenSchema, been: z.boolean().optional() }),
   reasonOf('same-again', { amount: amountFact, mode: z.enum(DOSE_MODES), effort: z.enum(EFFORTS).nullable() }),

@@ -18,6 +18,8 @@ export interface Standing {
   ease: Ease | null;
   /** Whole years of training so far; null when not noted. */
   trainingYears: number | null;
+  /** The day that is asked about, YYYY-MM-DD: how long somebody was away. Null where no day is meant. */
+  day: string | null;
 }
 
 /** As a day of a past pain is read. */
@@ -33,7 +35,8 @@ export function standingOf(
     limits,
     ease,
     trainingYears = null,
-  }: Pick<ClientOnDay, 'limits' | 'ease'> & Partial<Pick<ClientOnDay, 'trainingYears'>>,
+    day,
+  }: Pick<ClientOnDay, 'limits' | 'ease'> & Partial<Pick<ClientOnDay, 'trainingYears' | 'day'>>,
   { hurt, pains: past }: Pick<ClientRecord, 'hurt' | 'pains'>,
   pains: readonly ((Pain | HeldBack) & { id: string; movementId: string | null })[] = [],
 ): Standing {
@@ -46,6 +49,7 @@ export function standingOf(
     pain: pains.length > 0,
     ease,
     trainingYears,
+    day: day ?? null,
   };
 }
 

@@ -235,5 +235,6 @@ export const standing = (over: Partial<Standing> = {}): Standing => ({
   pain: false,
   ease: null,
   trainingYears: null,
+  day: null,
   ...over,
 });

@@ -1521,6 +1521,10 @@ export const en = {
     notAfterAFailedSet: 'not after a failed set',
     lastTimeTirednessBeganTo: 'last time tiredness began to cost form',
     aLimitOnHoldingThe: 'a limit on holding the breath',
+    notDoneForWeeks: (weeks: number) => `not done for ${count(weeks, 'week')}`,
+    tooFewRepsWouldBeLeft: 'it is too heavy for more than a few reps',
+    firstTimeAfterWeeks: (weeks: number, to: string | null, next: number) =>
+      `First time after ${count(weeks, 'week')} away: ${to === null ? '' : `${to}, `}${next}, and see how it feels.`,
     aLimitOn: (demand: string) => `a limit on ${demand}`,
     felt: (effort: string) => `, felt ${effort}`,
     withFaults: (faults: string) => ` with ${faults}`,
@@ -1569,8 +1573,8 @@ export const en = {
     firstTimeTheLowEnd: 'First time: the low end, to learn it clean.',
     firstTimeTheLightestThere: (to: string) => `First time: the lightest there is, ${to}, to learn it clean.`,
     firstTimeALightStart: (to: string) => `First time: ${to}, a light start, to learn it clean.`,
-    firstTimeAboutHalfOf: (to: string, kg: string, movement: string) =>
-      `First time: ${to}, about half of what ${kg} in ${movement} says, to learn it clean.`,
+    firstTimeGoingBy: (to: string, kg: string, movement: string) =>
+      `First time: ${to}, going by ${kg} in ${movement}, to learn it clean.`,
     firstTimeAUsualStart: (to: string, years: number) =>
       `First time: ${to}, a usual start after ${count(years, 'year')} of training, to learn it clean.`,
     firstTimeAUsualStartAfter: (to: string, movement: string) =>

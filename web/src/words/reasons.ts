@@ -49,6 +49,10 @@ export function heldWords(held: Held): string {
       return say.reasons.lastTimeTirednessBeganTo;
     case 'strain':
       return say.reasons.aLimitOnHoldingThe;
+    case 'away':
+      return say.reasons.notDoneForWeeks(held.weeks);
+    case 'few-reps':
+      return say.reasons.tooFewRepsWouldBeLeft;
     case 'ease':
       return easeWords(held.ease);
   }
@@ -151,11 +155,7 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
     case 'first-light':
       return say.reasons.firstTimeALightStart(reason.to);
     case 'first-related':
-      return say.reasons.firstTimeAboutHalfOf(
-        reason.to,
-        weightWords(reason.kg),
-        nameOf(reason.movementId).toLowerCase(),
-      );
+      return say.reasons.firstTimeGoingBy(reason.to, weightWords(reason.kg), nameOf(reason.movementId).toLowerCase());
     case 'first-years':
       return say.reasons.firstTimeAUsualStart(reason.to, reason.years);
     case 'first-after':
@@ -192,6 +192,8 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
       );
     case 'held':
       return also(reason.held).trim();
+    case 'after-away':
+      return say.reasons.firstTimeAfterWeeks(reason.weeks, reason.to, reason.next);
     case 'ready':
       return say.reasons.readyToGoBackTo(reason.been, nameOf(reason.movementId), signWords(reason.sign));
     case 'same-again':

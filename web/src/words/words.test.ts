@@ -69,7 +69,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
   'first-lightest': [{ to: '4 kg' }, 'First time: the lightest there is, 4 kg, to learn it clean.'],
   'first-related': [
     { to: '10 kg', kg: 20, movementId: 'squat' },
-    'First time: 10 kg, about half of what 20 kg in goblet squat says, to learn it clean.',
+    'First time: 10 kg, going by 20 kg in goblet squat, to learn it clean.',
   ],
   'first-years': [
     { to: '10 kg', years: 1 },
@@ -105,6 +105,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
     { movementId: 'squat', sign },
     'Ready for Goblet squat: 2 sets of 12 clean reps, medium effort or easier, in 2 sessions running.',
   ],
+  'after-away': [{ weeks: 5, to: '8 kg', next: 8 }, 'First time after 5 weeks away: 8 kg, 8, and see how it feels.'],
   'same-again': [
     { amount: 12, mode: 'reps', effort: null },
     '12 reps clean: the same again until the sign for the next rung is met.',
