@@ -208,7 +208,10 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
   });
   const same = { load, amount: Math.min(done, window.high) };
   if (next.kind === 'stop') return at('stop', 'stop-fault', next.why, same);
-  if (next.kind === 'rung-down') return at('rung-down', 'too-hard', next.why, next, easierOpen(question));
+  if (next.kind === 'rung-down') {
+    const to = easierOpen(question);
+    return to === null ? lessOfTheSame(question, load, next, at) : at('rung-down', 'too-hard', next.why, next, to);
+  }
   const away = within ? null : awayOn(standing.day, pastOf(question), question.sets);
   const held =
     heldBack(standing, question.faults, work?.effort ?? null) ??
@@ -273,6 +276,20 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
 
 /** Fewer reps than these are a test, and no work. */
 const FEW_REPS = 4;
+
+/** Nothing easier is open: what can be done of it well, rather than nothing. */
+function lessOfTheSame(
+  { work, faults, movement }: StepQuestion,
+  load: Load | null,
+  next: NextSet,
+  at: (kind: StepKind, code: StepCode, why: StepReason, dose: Pick<NextStep['dose'], 'load' | 'amount'>) => NextStep,
+): NextStep {
+  const done = work?.amount ?? next.amount;
+  const effort = work?.effort ?? null;
+  const amount = Math.max(1, Math.min(next.amount, effort === 'failed' ? done - 2 : done));
+  const seen = { amount: done, mode: movement.dose.mode, effort, faults: seriousOf(faults).map(({ name }) => name) };
+  return at('hold', 'window', { code: 'back-to', ...seen, next: amount }, { load, amount });
+}
 
 /** The first time after weeks away: so much of the load as is left, or of the reps where nothing lighter is there. */
 function afterAway(
