@@ -23,19 +23,25 @@ beforeAll(() => {
   kinds = loadFaultKinds(join(import.meta.dirname, '../fault-kinds.yaml'));
   sayings = loadSayings(join(import.meta.dirname, '../sayings.yaml'));
   library = loadLibrary(join(import.meta.dirname, '../movements'));
-  finder = buildKindFinder(kinds);
+  finder = buildKindFinder(
+    kinds,
+    library.map(({ name }) => name),
+  );
 });
 
 const kindsOf = (words: string): string[] => finder.find(words).map(({ kind }) => kind.id);
 
 describe('what trainers say', () => {
-  test('leads to the kind that they mean: of 120 at least 115 first, all among the first three', () => {
-    expect(new Set(sayings.map(({ said }) => said)).size).toBe(120);
+  test('leads to the kind that they mean: first in 95 of 100, among the first three in 99', () => {
+    expect(new Set(sayings.map(({ said }) => said)).size).toBe(sayings.length);
+    expect(sayings.length).toBeGreaterThanOrEqual(320);
     const known = new Set(kinds.map(({ id }) => id));
     expect(sayings.filter(({ means }) => !known.has(means))).toEqual([]);
     const wrong = sayings.filter(({ said, means }) => kindsOf(said)[0] !== means);
-    expect(wrong.map(({ said }) => [said, ...kindsOf(said).slice(0, 3)]).slice(5)).toEqual([]);
-    for (const { said, means } of wrong) expect([said, ...kindsOf(said).slice(0, 3)]).toContain(means);
+    const named = wrong.map(({ said }) => [said, ...kindsOf(said).slice(0, 3)]);
+    expect(named.slice(Math.floor(sayings.length * 0.05))).toEqual([]);
+    const lost = wrong.filter(({ said, means }) => !kindsOf(said).slice(0, 3).includes(means));
+    expect(lost.slice(Math.floor(sayings.length * 0.01))).toEqual([]);
   });
 
   test('is each of its own phrases first, and still among the first with a slip of the finger', () => {
@@ -66,6 +72,21 @@ describe('a search by what is seen', () => {
     expect([...finding.movements('butt tucks').ids].toSorted()).toEqual(expect.arrayContaining(ids));
     // A name stays a name.
     expect(finding.movements('goblet squat').ids[0]).toBe('goblet-squat');
+  });
+
+  test('in one movement leads to its own fault of that kind, though its name is among the words', () => {
+    const names = library.map(({ name }) => name);
+    let asked = 0;
+    const wrong = sayings.flatMap(({ said, means }, i) => {
+      const having = library.filter(({ faults }) => faults.some((fault) => finder.of(fault)?.id === means));
+      const movement = having[i % Math.max(1, having.length)];
+      if (!movement) return [];
+      asked += 1;
+      const [first] = buildFinding([searchTextOf(movement)], kinds, names).faults(said);
+      const fault = movement.faults.find(({ id }) => id === first?.movements[0]?.faultId);
+      return fault && finder.of(fault)?.id === means ? [] : [`${said} in ${movement.id}: ${fault?.name ?? 'nothing'}`];
+    });
+    expect(wrong.slice(Math.floor(asked * 0.05))).toEqual([]);
   });
 
   test('in one movement finds its own fault, and nothing where it has none of that kind', () => {

@@ -160,9 +160,22 @@ function alike(word: string, stem: string, known: string, last: boolean): number
   return 0;
 }
 
+/** Two letters that stand side by side changed places: the commonest slip of all. */
+function isSwapped(word: string, known: string): boolean {
+  if (word.length !== known.length) return false;
+  const at = [...word].findIndex((letter, i) => letter !== known[i]);
+  return (
+    at >= 0 &&
+    word[at] === known[at + 1] &&
+    word[at + 1] === known[at] &&
+    word.slice(at + 2) === known.slice(at + 2)
+  );
+}
+
 /** The same for a word that is none of the known ones. */
 function nearly(word: string, stem: string, known: string): number {
   if (word.length < 4 || Math.abs(stem.length - known.length) > 2) return 0;
+  if (isSwapped(stem, known)) return WORTH.slip;
   const wrong = distance(stem, known);
   if (wrong === 1) return WORTH.slip;
   return wrong === 2 && word.length > 4 && word[0] === known[0] ? WORTH.slips : 0;
@@ -188,8 +201,11 @@ function remembered(hear: (word: string, last: boolean) => Heard): (word: string
   };
 }
 
-/** Builds the finder. Once a vocabulary. */
-export function buildKindFinder<K extends Spoken>(kinds: readonly K[]): KindFinder<K> {
+/**
+ * Builds the finder. Once a vocabulary.
+ * @param names of movements: where one of their words says nothing of a fault, it only says where the fault was seen
+ */
+export function buildKindFinder<K extends Spoken>(kinds: readonly K[], names: readonly string[] = []): KindFinder<K> {
   const tellingIn = (words: string) => wordsIn(words).filter((word) => !LITTLE.has(word));
   const said = kinds.flatMap((kind) =>
     [kind.name, ...kind.words].map((words) => ({ kind, words, stems: tellingIn(words).map(stemOf) })),
@@ -199,6 +215,7 @@ export function buildKindFinder<K extends Spoken>(kinds: readonly K[]): KindFind
   for (const { kind, stems } of said)
     for (const stem of stems) inKinds.set(stem, (inKinds.get(stem) ?? new Set()).add(kind));
   const known = [...inKinds.keys()];
+  const places = new Set(names.flatMap(wordsIn).map(stemOf).filter((stem) => !inKinds.has(stem)));
   // A word that few kinds have tells more.
   const weight = new Map(known.map((stem) => [stem, Math.log(1 + kinds.length / (inKinds.get(stem)?.size ?? 1))]));
   const usual = [...weight.values()].reduce((sum, one) => sum + one, 0) / Math.max(1, weight.size);
@@ -226,9 +243,11 @@ export function buildKindFinder<K extends Spoken>(kinds: readonly K[]): KindFind
   });
 
   const find = (words: string, most = 6): KindMatch<K>[] => {
-    const said = tellingIn(words).map((word, i, all) => hear(word, i === all.length - 1));
-    const all = said.reduce((sum, one) => sum + one.weight, 0);
-    if (all === 0) return [];
+    const all = tellingIn(words);
+    const telling = all.filter((word) => !places.has(stemOf(word)));
+    const said = (telling.length > 0 ? telling : all).map((word, i, { length }) => hear(word, i === length - 1));
+    const sum = said.reduce((sum, one) => sum + one.weight, 0);
+    if (sum === 0) return [];
     const best = new Map<K, number>();
     // Only phrases that have a word like one that was said.
     const near = new Set(
@@ -247,7 +266,7 @@ export function buildKindFinder<K extends Spoken>(kinds: readonly K[]): KindFind
         for (const one of said) most = Math.max(most, one.likeness.get(stem) ?? 0);
         heard += weight * most;
       }
-      const score = (covered / all) ** WORTH.said * (heard / whole) ** (1 - WORTH.said);
+      const score = (covered / sum) ** WORTH.said * (heard / whole) ** (1 - WORTH.said);
       if (score > (best.get(kind) ?? 0)) best.set(kind, score);
     }
     // Stems alone would not tell one hip that drops from both.

@@ -113,8 +113,18 @@ const MEANT = 0.6;
 /** Share of the best kind's score that another needs to be named beside it. */
 const BESIDE = 0.85;
 
-/** Builds the indexes. Once a library change. */
-export function buildFinding(texts: readonly SearchText[], kinds: readonly FaultKind[] = []): Finding {
+/** In one movement, that share of the best is enough. */
+const NEAREST = 0.7;
+
+/**
+ * Builds the indexes. Once a library change.
+ * @param movementNames of the whole library, where only a part of it is searched
+ */
+export function buildFinding(
+  texts: readonly SearchText[],
+  kinds: readonly FaultKind[] = [],
+  movementNames: readonly string[] = texts.map(({ name }) => name),
+): Finding {
   // Names keep their little words: `one-and-a-half` is typed through them.
   const names = new MiniSearch({ fields: ['name', 'aliases'] });
   names.addAll(texts.map(({ id, name, aliases }) => ({ id, name, aliases: aliases.join('; ') })));
@@ -124,7 +134,8 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
       [name, ...aliases, ...cues, ...faults.flatMap((fault) => [fault.name, fault.looksLike]), body, kit].join(' '),
     ),
   );
-  const kindFinder = buildKindFinder(kinds);
+  const kindFinder = buildKindFinder(kinds, movementNames);
+  const one = texts.length === 1;
   const groups = new Map<string, FoundFault>();
   const ofKind = new Map<string, FoundFault>();
   const place = new Map<string, number>();
@@ -160,7 +171,11 @@ export function buildFinding(texts: readonly SearchText[], kinds: readonly Fault
         words,
         meant: kindFinder
           .find(words)
-          .filter(({ score }, _, all) => score >= MEANT && score >= BESIDE * (all[0]?.score ?? 0))
+          .filter(({ kind, score }, _, all) => {
+            const share = score / (all[0]?.score ?? 1);
+            // Of one movement's few faults the nearest is meant, though it is said in other words.
+            return (score >= MEANT && share >= BESIDE) || (one && ofKind.has(kind.id) && share >= NEAREST);
+          })
           .map(({ kind }) => kind),
       };
     return last.meant;

@@ -256,9 +256,10 @@ function FaultSearch({ view, onSee }: { view: LaneView; onSee: (fault: Fault) =>
   const { data: kinds } = useQuery(faultKindsQuery);
   // The library's own search over this one movement: kinds, synonyms and slips of the finger included, and no server needed.
   const searching = words.trim() !== '';
+  const names = useMemo(() => view.movements.map(({ name }) => name), [view.movements]);
   const finding = useMemo(
-    () => (searching && movement ? buildFinding([searchTextOf(movement)], kinds) : undefined),
-    [searching, movement, kinds],
+    () => (searching && movement ? buildFinding([searchTextOf(movement)], kinds, names) : undefined),
+    [searching, movement, kinds, names],
   );
   const ids = finding?.faults(words, MOST_FOUND).flatMap(({ movements }) => movements.map(({ faultId }) => faultId));
   const found = ids?.flatMap((id) => movement?.faults.find((fault) => fault.id === id) ?? []) ?? [];
