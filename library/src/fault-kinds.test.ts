@@ -70,6 +70,10 @@ describe('a search by what is seen', () => {
     const ids = tucks.map(({ id }) => id).toSorted();
     expect(first?.movements.map(({ id }) => id).toSorted()).toEqual(ids);
     expect([...finding.movements('butt tucks').ids].toSorted()).toEqual(expect.arrayContaining(ids));
+    // What most ways lead through comes first.
+    expect(finding.movements('knees caving in', 3).ids).toEqual(
+      expect.arrayContaining(['bodyweight-squat', 'goblet-squat']),
+    );
     // A name stays a name.
     expect(finding.movements('goblet squat').ids[0]).toBe('goblet-squat');
   });

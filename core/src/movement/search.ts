@@ -41,6 +41,7 @@ export const searchTextOf = (movement: Movement): SearchText => ({
     .map(inWords)
     .join(' '),
   kit: itemsOf(movement.kit).map(inWords).join(' '),
+  linked: movement.links.map(({ to }) => to),
 });
 
 const SYNONYMS = new Map(SAME_WORDS.flatMap((words) => words.map((word) => [word, words] as const)));
@@ -113,6 +114,17 @@ const MEANT = 0.6;
 /** Share of the best kind's score that another needs to be named beside it. */
 const BESIDE = 0.85;
 
+/** A fault named one place later counts as much as so many ways less. */
+const WAYS_A_PLACE = 4;
+
+/** Links that lead to or from each movement. */
+function waysThrough(texts: readonly SearchText[]): Map<string, number> {
+  const ways = new Map<string, number>();
+  for (const { id, linked } of texts)
+    for (const one of [...linked, ...linked.map(() => id)]) ways.set(one, (ways.get(one) ?? 0) + 1);
+  return ways;
+}
+
 /** In one movement, that share of the best is enough. */
 const NEAREST = 0.7;
 
@@ -135,17 +147,17 @@ export function buildFinding(
     ),
   );
   const kindFinder = buildKindFinder(kinds, movementNames);
-  const one = texts.length === 1;
+  const alone = texts.length === 1;
   const groups = new Map<string, FoundFault>();
   const ofKind = new Map<string, FoundFault>();
   const place = new Map<string, number>();
   for (const { id, faults } of texts)
     for (const [i, fault] of faults.entries()) {
       place.set(`${id}/${fault.id}`, i);
-      const one = { id, faultId: fault.id };
+      const member = { id, faultId: fault.id };
       const key = fault.name.toLowerCase();
       const group = groups.get(key) ?? { kindId: null, name: fault.name, looksLike: fault.looksLike, movements: [] };
-      group.movements.push(one);
+      group.movements.push(member);
       groups.set(key, group);
       const kind = kindFinder.of(fault);
       if (!kind) continue;
@@ -155,12 +167,14 @@ export function buildFinding(
         looksLike: kind.words.slice(0, 3).join(', '),
         movements: [],
       };
-      all.movements.push(one);
+      all.movements.push(member);
       ofKind.set(kind.id, all);
     }
-  // A movement names first what it is known for.
   const placeOf = ({ id, faultId }: FoundFault['movements'][number]) => place.get(`${id}/${faultId}`) ?? 0;
-  for (const { movements } of ofKind.values()) movements.sort((a, b) => placeOf(a) - placeOf(b));
+  // First what most people do, and what it is known for: through the usual movements most ways go, and a movement names first what it shows most.
+  const ways = waysThrough(texts);
+  const usual = (one: FoundFault['movements'][number]) => (ways.get(one.id) ?? 0) - WAYS_A_PLACE * placeOf(one);
+  for (const { movements } of ofKind.values()) movements.sort((a, b) => usual(b) - usual(a));
   const faults = new MiniSearch({ fields: ['name', 'looksLike'], processTerm });
   faults.addAll([...groups].map(([key, group]) => ({ id: key, name: group.name, looksLike: group.looksLike })));
   // Movements and faults are asked for with the same words, one after the other.
@@ -174,7 +188,7 @@ export function buildFinding(
           .filter(({ kind, score }, _, all) => {
             const share = score / (all[0]?.score ?? 1);
             // Of one movement's few faults the nearest is meant, though it is said in other words.
-            return (score >= MEANT && share >= BESIDE) || (one && ofKind.has(kind.id) && share >= NEAREST);
+            return (score >= MEANT && share >= BESIDE) || (alone && ofKind.has(kind.id) && share >= NEAREST);
           })
           .map(({ kind }) => kind),
       };

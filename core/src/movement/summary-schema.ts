@@ -24,5 +24,7 @@ export const searchTextSchema = z.strictObject({
   /** Pattern, families and muscles, in words. */
   body: z.string(),
   kit: z.string(),
+  /** Movements that its own links lead to. */
+  linked: z.array(z.string()),
 });
 export type SearchText = z.infer<typeof searchTextSchema>;
