@@ -5,6 +5,7 @@ import { limitsFromPain } from '../client/index.js';
 import { type Fault, type Movement, VIEWS } from '../movement/index.js';
 import {
   advise,
+  bestView,
   believe,
   countTrials,
   fading,
@@ -274,6 +275,9 @@ test('whom to watch first is where most is to be seen, and from the place that s
         for (const other of VIEWS)
           if (faults.length === 1) expect(worth).toBeGreaterThanOrEqual(seeing(faults, [other], likely) - 1e-9);
         if (worth > 0) expect(shown.views[view]).toBe(1);
+        // Whom to watch at the side is not told of what the list has in front.
+        const there = faults.filter((one) => bestView(one) === view);
+        if (there.length > 0) expect(bestView(shown)).toBe(view);
       }
     }),
   );

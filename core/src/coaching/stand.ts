@@ -129,7 +129,11 @@ export function whomToWatch(lanes: readonly Watched[]): Attention[] {
       const worth = (fault: Fault) => weightOf(fault, likely) * fault.views[view];
       // Of what shows well enough from there, the dangerous is named before the likely.
       const shown = faults.filter((one) => one.views[view] >= SHOWS);
-      const [fault] = (shown.length > 0 ? shown : faults).toSorted((a, b) => bySeverity(a, b) || worth(b) - worth(a));
+      // What the lists call best seen from there is what they are sent to see.
+      const best = shown.filter((one) => bestView(one) === view);
+      const [fault] = ([best, shown].find((some) => some.length > 0) ?? faults).toSorted(
+        (a, b) => bySeverity(a, b) || worth(b) - worth(a),
+      );
       if (!fault) return [];
       // What was seen well from there already is worth less.
       const more = seeing(faults, [...taken, view], likely) - seeing(faults, taken, likely);

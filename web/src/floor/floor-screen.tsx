@@ -113,9 +113,10 @@ function LaneScreen({ live, views, view }: { live: LiveSession; views: readonly 
         ) : closed && despite === null ? (
           <ClosedCard view={view} onAllTheSame={() => setAllTheSame(stay)} />
         ) : (
-          // Beside one another each scrolls by itself: a long list of faults does not push the set below the fold.
-          <div className="grid min-h-full lg:h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)] lg:*:min-h-0 lg:*:overflow-y-auto">
-            <div className="flex min-w-0 flex-col">
+          // Beside one another each scrolls by itself: a long list of faults does not push the set below the fold. Below one another what is to be
+          // said about a fault stays at the top, whatever is scrolled.
+          <div className="flex min-h-full flex-col lg:grid lg:h-full lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)] lg:*:min-h-0 lg:*:overflow-y-auto">
+            <div className="contents min-w-0 flex-col lg:flex">
               <NowPanel key={`now ${stay}`} view={view} />
               <SetPanel key={`set ${stay}`} view={view} views={views} despite={despite} />
             </div>

@@ -38,17 +38,16 @@ export function MarkLine({ view }: { view: LaneView }) {
   if (!mark) return null;
   const faultName = (id: string) =>
     (view.justDone?.page?.movement.faults.find((fault) => fault.id === id)?.name ?? inWords(id)).toLowerCase();
-  const [first = '', ...rest] = mark.signs.map((sign) => signWords(sign, faultName));
-  const said = [first.charAt(0).toUpperCase() + first.slice(1), ...rest].join(', ');
+  const said = mark.signs.map((sign) => signWords(sign, faultName)).join(', ');
   const words = ({ take, movementId }: (typeof mark.takes)[number]): string =>
     take === 'fewer-sets'
-      ? say.floor.endThisLine
+      ? say.floor.endTheLine((view.justDone?.movement?.name ?? '').toLowerCase())
       : take === 'stretch'
         ? say.floor.onToTheStretch
         : say.floor.take((movementOf(view, movementId ?? '')?.name ?? say.floor.anEasierOne).toLowerCase());
   return (
     <section aria-label={say.floor.markForToday} className="mt-2 flex flex-wrap items-center gap-2">
-      <p className="mr-2">{say.floor.windDown(said)}</p>
+      <p className="mr-2">{say.floor.windDown(view.justDone?.movement?.name ?? '', said)}</p>
       {mark.takes.map((one) => (
         <button
           key={one.take}

@@ -178,7 +178,7 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
     if (spoken !== undefined) speak(spoken);
   }, [spoken]);
   return (
-    <section aria-label={say.floor.now} className="now-band flex-1 px-5 py-3">
+    <section aria-label={say.floor.now} className="now-band now-stays flex-1 px-5 py-3 max-sm:py-2">
       <div className="flex flex-wrap items-center gap-2">
         <SeverityMark severity={addresses[0]?.severity ?? fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
@@ -204,7 +204,7 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
         <Outcomes onOutcome={(outcome) => tap(give(view, fault, correction, addresses, outcome))} />
       )}
       {next && (
-        <p className="quiet mt-3">
+        <p className="quiet mt-3 max-sm:hidden">
           {say.floor.ifNot(label(next.correction.kind).toLowerCase())}
           {next.cue?.text ?? next.correction.say ?? next.correction.do}
         </p>
@@ -249,7 +249,7 @@ function StopCard({ view, fault, correction }: { view: LaneView; fault: Fault; c
   const target = movementOf(view, swap?.swapTo ?? '');
   const open = target !== undefined && isOpen(fitOf(view, target));
   return (
-    <section role="alert" aria-label={say.floor.stop} className="alarm flex-1 p-5">
+    <section role="alert" aria-label={say.floor.stop} className="alarm now-stays-alarm flex-1 p-5 max-sm:p-3">
       <p className="big-words">{say.floor.stopTheSet}</p>
       <p className="text-2xl font-bold">{fault.name}</p>
       <p className="my-2">{correction?.say ?? correction?.do ?? say.floor.endTheSet}</p>

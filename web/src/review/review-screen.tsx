@@ -286,6 +286,7 @@ const side = { both: '', left: 'L ', right: 'R ' } as const;
 function setWords(
   { side: one, amount, uncounted, pieces, parts, drops, loadLabel }: SetRecord,
   weighed: boolean,
+  unit: string,
 ): string {
   const done = parts
     ? partsWords(parts)
@@ -293,7 +294,8 @@ function setWords(
   const lighter = drops
     .filter((drop) => drop.amount > 0)
     .map((drop) => say.review.then(drop.amount, drop.loadLabel ?? say.common.noWeight));
-  return `${side[one]}${done}${weighed || lighter.length > 0 ? ` × ${loadLabel ?? say.common.noWeight}` : ''}${lighter.join('')}`;
+  const load = weighed || lighter.length > 0 ? say.review.unitsWith(unit, loadLabel ?? say.common.noWeight) : '';
+  return `${side[one]}${done}${load}${lighter.join('')}`;
 }
 
 function EntryRow({
@@ -312,6 +314,8 @@ function EntryRow({
   const unit = UNIT_WORDS[mode];
   const loads = new Set(entry.sets.map(({ loadLabel }) => loadLabel));
   const load = loads.size === 1 ? entry.sets[0]?.loadLabel : null;
+  const dropped = entry.sets.some(({ drops }) => drops.some(({ amount }) => amount > 0));
+  const byClock = entry.sets.every(({ uncounted }) => uncounted);
   return (
     <li className="grid gap-x-4 py-2.5 sm:grid-cols-[1fr_auto]">
       <div>
@@ -325,9 +329,9 @@ function EntryRow({
             <span className="quiet">{say.review.noSetLogged}</span>
           ) : (
             <>
-              {entry.sets.map((set) => setWords(set, loads.size > 1)).join(' · ')}{' '}
-              {entry.sets.some(({ parts }) => parts) ? '' : unit}
-              {load && ` · ${load}`}
+              {entry.sets.map((set) => setWords(set, loads.size > 1 || dropped, unit)).join(' · ')}{' '}
+              {loads.size > 1 || dropped || byClock || entry.sets.some(({ parts }) => parts) ? '' : unit}
+              {load && !dropped && ` · ${load}`}
             </>
           )}
         </p>
@@ -339,7 +343,7 @@ function EntryRow({
       </div>
       {entry.sets.length > 0 && (
         <p className="quiet text-sm sm:text-right">
-          {say.review.setsInAll(totals.sets, totals.amount, unit)}
+          {byClock ? say.common.sets(entry.sets.length) : say.review.setsInAll(totals.sets, totals.amount, unit)}
           {totals.pulses > 0 && say.review.pulses(totals.pulses)}
           {totals.held > 0 && say.review.sHeld(totals.held)}
           {sides === 'each' && totals.left !== totals.right && (

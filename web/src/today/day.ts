@@ -23,8 +23,10 @@ const WAITED_MS = 90 * 60_000;
 
 const byTime = (a: Visit, b: Visit): number => (a.at?.getTime() ?? 0) - (b.at?.getTime() ?? 0);
 
-const planned = (plan: PlanSummary, now: Date): Visit => {
-  const at = plan.startsAt === null ? null : new Date(plan.startsAt);
+const planned = (plan: PlanSummary, sessions: readonly SessionSummary[], now: Date): Visit => {
+  // What was begun is told by when it began.
+  const began = sessions.find(({ id }) => id === plan.session?.id)?.startedAt ?? plan.startsAt;
+  const at = began === null ? null : new Date(began);
   const late = at !== null && now.getTime() - at.getTime() > WAITED_MS;
   return {
     key: plan.id,
@@ -51,7 +53,7 @@ export function visitsOf(
 ): Visit[] {
   const today = dayNumber(now);
   const ofDay = plans.filter(({ startsAt }) => startsAt !== null && dayNumber(new Date(startsAt)) === day);
-  const visits = ofDay.map((plan) => planned(plan, now));
+  const visits = ofDay.map((plan) => planned(plan, sessions, now));
   const told = new Set(visits.flatMap(({ sessionId }) => sessionId ?? []));
   const others = sessions.filter(({ id, startedAt }) => !told.has(id) && dayNumber(new Date(startedAt)) === day);
   const unplanned = others.map(({ id, startedAt, finishedAt, clients: who }): Visit => ({
@@ -59,7 +61,8 @@ export function visitsOf(
     state: finishedAt === null ? 'running' : 'done',
     at: new Date(startedAt),
     clientIds: who.map((client) => client.id),
-    plan: null,
+    // A plan without a day that was held is of the day on which it was.
+    plan: plans.find(({ session }) => session?.id === id) ?? null,
     sessionId: id,
   }));
   const here = new Set([...visits, ...unplanned].flatMap(({ clientIds }) => clientIds));
