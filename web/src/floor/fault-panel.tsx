@@ -172,7 +172,7 @@ function Place({ view, stand: { told, said } }: { view: LaneView; stand: Stand }
 }
 
 /** Causes that a panel has room for. */
-const MOST_CAUSES = 5;
+const MOST_CAUSES = 3;
 
 /** Why it comes about, one tap each: what changes that is then said first. */
 function Causes({ view }: { view: LaneView }) {

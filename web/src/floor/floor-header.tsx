@@ -50,16 +50,17 @@ export function FloorHeader({
   useKeys(['o'], () => setOpen('run'));
   useKeys(['l'], () => setOpen('log'));
   return (
-    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1 max-sm:gap-x-2 max-sm:px-3 xl:flex-nowrap xl:whitespace-nowrap">
-      <h1 className={clients.length > 1 ? 'sr-only' : 'min-w-0 text-2xl max-sm:-order-2 xl:truncate'}>
-        {clients.map(({ name }) => name).join(', ')}
+    <header className="border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-1 max-sm:gap-x-2 max-sm:px-3 sm:flex-nowrap sm:whitespace-nowrap">
+      <h1 className={clients.length > 1 ? 'sr-only' : 'min-w-0 text-2xl max-sm:-order-2 sm:truncate'}>
+        <span className="max-sm:hidden">{clients.map(({ name }) => name).join(', ')}</span>
+        <span className="sm:hidden">{clients.map(firstName).join(', ')}</span>
       </h1>
       <Elapsed live={live} />
       {!live.state.finishedAt && <Left live={live} views={views} onOpen={() => setOpen('run')} />}
       {!live.state.finishedAt && clients.length > 1 && watch && <Watch views={views} watch={watch} />}
       {view.place.ref.kind !== 'studio' && <p className="quiet max-sm:hidden">{say.floor.at(view.place.name)}</p>}
       {packed && (
-        <span title={say.floor.worksWithoutNetwork} className="quiet ml-auto">
+        <span title={say.floor.worksWithoutNetwork} className="quiet ml-auto max-sm:sr-only">
           <WifiOff aria-hidden size={20} />
           <span className="sr-only">{say.floor.worksWithoutNetwork}</span>
         </span>
@@ -119,6 +120,7 @@ function HeadButton({
   children,
 }: {
   name: string;
+  /** Where there is little room it is in the menu. */
   narrow?: boolean;
   onClick: () => void;
   children: ReactNode;
@@ -126,7 +128,7 @@ function HeadButton({
   return (
     <button
       type="button"
-      className={`btn target w-14 px-0 ${narrow ? 'max-sm:hidden' : ''}`}
+      className={`btn target w-14 px-0 max-sm:w-12 ${narrow ? 'max-lg:hidden' : ''}`}
       aria-label={name}
       title={name}
       onClick={onClick}
@@ -155,7 +157,7 @@ function Elapsed({ live }: { live: LiveSession }) {
       {!live.state.finishedAt && (
         <button
           type="button"
-          className={`btn target ${stands ? 'bg-accent text-accent-content px-3' : 'w-14 px-0'}`}
+          className={`btn target ${stands ? 'bg-accent text-accent-content px-3' : 'w-14 px-0 max-sm:w-12'}`}
           aria-label={stands ? say.floor.goOnWithTheSession : say.floor.break}
           onClick={turn}
         >

@@ -14,8 +14,8 @@ interface Props {
 export function MenuSheet({ onLog, onSound, onClose }: Props) {
   return (
     <Dialog title={say.floor.otherScreens} onClose={onClose}>
-      {/* What has no room in the head of a phone. */}
-      <div className="mb-4 grid grid-cols-2 gap-2 sm:hidden">
+      {/* What has no room in the head of a phone or a tablet held upright. */}
+      <div className="mb-4 grid grid-cols-2 gap-2">
         <button type="button" className="btn target" onClick={onLog}>
           {say.floor.logTitle}
         </button>

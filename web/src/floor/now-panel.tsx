@@ -13,7 +13,7 @@ import {
 } from '@waxwing/core/floor';
 import { type Correction, type Fault, FOCUS_WORDS, label } from '@waxwing/core/movement';
 import { isOpen } from '@waxwing/core/progress';
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { ChevronLeft, ChevronRight, PersonStanding } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 
@@ -81,8 +81,14 @@ function Demonstrate({ view, fault }: { view: LaneView; fault?: Fault }) {
   if (!page) return null;
   return (
     <>
-      <button type="button" className="btn target" onClick={() => setOpen(true)}>
-        {say.floor.demonstrate}
+      <button
+        type="button"
+        className={`btn target ${fault ? 'max-sm:w-14 max-sm:px-0' : ''}`}
+        aria-label={say.floor.demonstrate}
+        onClick={() => setOpen(true)}
+      >
+        {fault && <PersonStanding aria-hidden className="sm:hidden" />}
+        <span className={fault ? 'max-sm:hidden' : ''}>{say.floor.demonstrate}</span>
       </button>
       {open && (
         <Dialog title={page.movement.name} onClose={() => setOpen(false)}>
@@ -179,10 +185,10 @@ function CorrectionCard({ view, primary, next }: { view: LaneView; primary: Sugg
   }, [spoken]);
   return (
     <section aria-label={say.floor.now} className="now-band now-stays flex-1 px-5 py-3 max-sm:py-2">
-      <div className="flex flex-wrap items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2 max-sm:flex-nowrap">
         <SeverityMark severity={addresses[0]?.severity ?? fault.severity} />
         <span className="font-bold">{addresses.map((f) => f.name).join(' + ')}</span>
-        <span className="quiet">· {label(correction.kind)}</span>
+        <span className="quiet max-sm:hidden">· {label(correction.kind)}</span>
         <span className="ml-auto">
           <Demonstrate view={view} fault={addresses[0] ?? fault} />
         </span>
@@ -233,7 +239,7 @@ function Outcomes({ onOutcome }: { onOutcome: (outcome: Outcome) => void }) {
         <button
           key={outcome}
           type="button"
-          className={`btn target ${i === 0 ? 'btn-primary' : ''}`}
+          className={`btn target max-sm:px-1 max-sm:text-base ${i === 0 ? 'btn-primary' : ''}`}
           onClick={() => onOutcome(outcome)}
         >
           {name}

@@ -50,7 +50,10 @@ export function SaveState({ sessionId, awake = true }: { sessionId: string; awak
       ) : waiting > 0 ? (
         say.common.saving
       ) : isAgreed(sessionId) ? (
-        say.floor.allSaved
+        <>
+          {/* A phone has no room to say that nothing is wrong. */}
+          <span className="max-sm:sr-only">{say.floor.allSaved}</span>
+        </>
       ) : (
         say.floor.checking
       )}

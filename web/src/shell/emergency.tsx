@@ -24,7 +24,7 @@ export function Emergency({ small = false }: { small?: boolean }) {
         type="button"
         className={
           small
-            ? 'btn target w-14 px-0'
+            ? 'btn target w-14 px-0 max-sm:w-12'
             : 'flex min-h-14 flex-1 cursor-pointer flex-col items-center justify-center gap-1 px-1 text-sm hover:bg-white/10 sm:mt-auto sm:min-h-18 sm:flex-none'
         }
         {...(small ? { title: say.shell.emergency } : {})}
