@@ -133,6 +133,45 @@ test.describe('by touch on a tablet', () => {
     await expect(row('Split squat')).toContainText('24 reps in all');
   });
 
+  test('two faults of one cause are one thing to say, which stays in sight; the trainer may know another cause, and goes on lighter at once', async ({
+    page,
+    studio,
+  }) => {
+    await studio.openPlan(
+      page,
+      ['Dagny Holt'],
+      [{ kind: 'strength', lines: [{ movementId: 'goblet-squat', sets: 2, load: bell(16) }] }],
+    );
+    const now = page.getByRole('region', { name: 'Now', exact: true });
+    const faults = page.getByRole('region', { name: 'Faults' });
+    await faults.getByRole('button', { name: 'Heels lift' }).tap();
+    await faults.getByRole('button', { name: 'Knees cave in' }).tap();
+    await expect(now).toContainText('Knees cave in + Heels lift');
+    await expect(now).toContainText('Stance too narrow: one cause of both');
+    // The lowest fault is in sight, and so is what to say.
+    await expect(faults.getByRole('button', { name: 'Knees cave in' })).toBeInViewport();
+    await expect(now.getByRole('button', { name: 'Fixed' })).toBeInViewport({ ratio: 1 });
+    const search = page.getByRole('searchbox', { name: 'Something else you see' });
+    await search.fill('weight is too heavy');
+    await page.getByRole('button', { name: 'Because: too heavy' }).tap();
+    await expect(now).toContainText('Too heavy: the cause that you named');
+    const causes = page.getByRole('group', { name: 'What makes it?' });
+    await expect(causes.getByRole('button', { name: 'Too heavy' })).toHaveAttribute('aria-pressed', 'true');
+    await now.getByRole('button', { name: 'Fixed' }).tap();
+    await expect(causes).toHaveCount(0);
+    await page.getByRole('button', { name: 'Set done' }).tap();
+    await page.getByRole('button', { name: 'On at once with 12 kg bell, no rest' }).tap();
+    await page.getByRole('button', { name: 'Done with 12 kg bell' }).tap();
+    await page.getByRole('button', { name: 'Not today: rest' }).tap();
+    await felt(page);
+    await page.getByRole('button', { name: 'Set done' }).tap();
+    await page.getByRole('heading', { name: 'All done' }).waitFor();
+    await review(page);
+    await expect(page.getByRole('listitem').filter({ hasText: 'Goblet squat' }).first()).toContainText(
+      / reps with 16 kg bell, then \d+ with 12 kg bell/,
+    );
+  });
+
   test('a test ends with the first rep that is not clean and stands among the benchmarks; less is offered when form goes, once', async ({
     page,
     studio,

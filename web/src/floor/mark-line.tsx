@@ -38,7 +38,8 @@ export function MarkLine({ view }: { view: LaneView }) {
   if (!mark) return null;
   const faultName = (id: string) =>
     (view.justDone?.page?.movement.faults.find((fault) => fault.id === id)?.name ?? inWords(id)).toLowerCase();
-  const said = mark.signs.map((sign) => signWords(sign, faultName)).join(', ');
+  const signs = mark.signs.map((sign) => signWords(sign, faultName)).join(', ');
+  const said = signs.charAt(0).toLowerCase() + signs.slice(1);
   const words = ({ take, movementId }: (typeof mark.takes)[number]): string =>
     take === 'fewer-sets'
       ? say.floor.endTheLine((view.justDone?.movement?.name ?? '').toLowerCase())
