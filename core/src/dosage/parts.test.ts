@@ -75,6 +75,19 @@ describe('composed sets', () => {
       { parts: [{ kind: 'reps', count: 3, tempo: '2-2-1-0' }] },
       { parts: [{ kind: 'reps', count: 3, tempo: '2-0-1-2' }] },
     ]);
+    const said = (line: string, begins: 'lower' | 'rise' = 'lower') => {
+      const answer = parseParts(line, begins);
+      return 'parts' in answer
+        ? answer.parts.map(({ count, ...part }) => [count, 'tempo' in part && part.tempo])
+        : answer;
+    };
+    expect(said('3 at 2 down 2 up')).toEqual([[3, '2-0-2-0']]);
+    expect(said('5 reps with 3 seconds down and 1 s pause and 1 up')).toEqual([[5, '3-1-1-0']]);
+    expect(said('4 at 2 pause', 'rise')).toEqual([[4, '2-0-1-2']]);
+    expect(said('4 at 2 pause at the bottom, 6 at 5 down', 'rise')).toEqual([
+      [4, '2-2-1-0'],
+      [6, '5-0-1-0'],
+    ]);
     expect(parseParts('  ', 'lower')).toEqual({ parts: [] });
   });
 

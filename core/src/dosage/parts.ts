@@ -181,6 +181,25 @@ export function namedTempo(name: TempoName, begins: Begins): string {
 
 const REPS =
   /^(\d{1,3})(?: (singles?|reps?|full|slow|quick|pause|with a pause|at))?(?: ?\(?(\d{1,2}-\d{1,2}-\d{1,2}-\d{1,2})\)?)?$/;
+/** `3 at 2 down 2 up`, `5 with 3 seconds down, 1 pause and 1 up`, as it is said. */
+const SAID =
+  /^(\d{1,3})(?: reps?)?(?: at| with|:)? ((?:\d{1,2} ?(?:s|secs?|seconds?)? (?:down|up|pause|stop)(?: at(?: the)? (?:bottom|top))?(?: and)? ?)+)$/;
+const SAID_PIECE = /(\d{1,2}) ?(?:s|secs?|seconds?)? (down|up|pause|stop)(?: at(?: the)? (bottom|top))?/g;
+
+/** The tempo that somebody says: what is not said of lowering and rising is as usual, and a pause without a place is in the turn of the rep. */
+function saidTempo(words: string, begins: Begins): string {
+  let tempo: [lower: number, low: number, rise: number, high: number] = [2, 0, 1, 0];
+  for (const [, seconds, what, where] of words.matchAll(SAID_PIECE)) {
+    const [lower, low, rise, high] = tempo;
+    const said = Number(seconds);
+    const isLow = where === 'bottom' || (where === undefined && begins === 'lower');
+    if (what === 'down') tempo = [said, low, rise, high];
+    else if (what === 'up') tempo = [lower, low, said, high];
+    else tempo = isLow ? [lower, said, rise, high] : [lower, low, rise, said];
+  }
+  return tempo.join('-');
+}
+
 const HALF = /^(\d{1,3}) (?:half[- ]and[- ](?:full|whole)|halves|one and a half)$/;
 const PULSES = /^(\d{1,3}) pulses?(?: at(?: the)? (bottom|middle|top))?$/;
 const HOLD = /^(?:hold (\d{1,3})(?: ?s)?|(\d{1,3}) ?s hold)(?: at(?: the)? (bottom|middle|top))?$/;
@@ -218,6 +237,8 @@ function parsePart(piece: string, begins: Begins): Part | null {
     const name = TEMPO_NAMES.find((one) => word?.endsWith(one));
     return { kind: 'reps', count: Number(count), tempo: tempo ?? (name ? namedTempo(name, begins) : null) };
   }
+  const said = SAID.exec(piece);
+  if (said) return { kind: 'reps', count: Number(said[1]), tempo: saidTempo(said[2] ?? '', begins) };
   const half = HALF.exec(piece);
   if (half) return { kind: 'half', count: Number(half[1]) };
   const pulses = PULSES.exec(piece);
