@@ -1002,6 +1002,16 @@ test('a set-up is found again: the latest of each measure, from earlier sessions
   const { setUps } = digestOf(viewAt(movement.id, [noted('30 cm')]).lane, () => undefined);
   expect(shown([], setUps)).toBe('30 cm');
   expect(shown([noted('')], setUps)).toBeNull();
+  // With a dumbbell in the hand nobody is asked for the band, unless it was noted before.
+  const curl = find('standing-curl');
+  const measures = (item: 'dumbbell' | 'band' | 'cable', before: ClientRecord['setUps'] = []) =>
+    setUpFor(curl, before, item).map(({ measure }) => measure);
+  expect(measures('dumbbell')).not.toContain('band');
+  expect(measures('dumbbell')).not.toContain('cable-height');
+  expect(measures('band')).toContain('band');
+  expect(measures('cable')).toContain('cable-height');
+  const band = [{ movementId: curl.id, measure: 'band' as const, value: 'green', at: NOW }];
+  expect(measures('dumbbell', band)).toContain('band');
 });
 
 describe('where the session is', () => {

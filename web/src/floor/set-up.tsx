@@ -14,7 +14,7 @@ import { useTap } from './use-tap';
  */
 export function SetUpNote({ view, movement }: { view: LaneView; movement: MovementSummary }) {
   const [open, setOpen] = useState(false);
-  const measures = setUpFor(movement, [...view.record.setUps, ...view.lane.setUps]);
+  const measures = setUpFor(movement, [...view.record.setUps, ...view.lane.setUps], view.step?.lane.load?.item);
   if (measures.length === 0) return null;
   const known = measures.filter(({ value }) => value !== null);
   const fresh = (view.entry?.sets.length ?? 0) === 0;

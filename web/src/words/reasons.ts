@@ -36,11 +36,11 @@ export function easeWords(ease: Ease): string {
   }
 }
 
-/** Why nothing goes up: `first solve: heels lift`. */
+/** Why nothing goes up: `first a set without “heels lift”`. */
 export function heldWords(held: Held): string {
   switch (held.code) {
     case 'open-fault':
-      return say.reasons.firstSolve(faultWords(held.fault));
+      return say.reasons.firstWithout(held.fault?.toLowerCase() ?? null);
     case 'pain':
       return say.reasons.notAfterPainToday;
     case 'failed':

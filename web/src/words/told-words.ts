@@ -37,7 +37,7 @@ export function seenWords(lane: Lane, find: Find): string {
     entry.faults.map(({ faultId, open }) => {
       const movement = movementIn(entry, find);
       const name = movement?.faults.find(({ id }) => id === faultId)?.name ?? label(faultId);
-      return { open, words: say.review.inThe(lower(name), lower(movement?.name ?? label(entry.movementId))) };
+      return { open, words: say.review.inThe(name, lower(movement?.name ?? label(entry.movementId))) };
     }),
   );
   const of = (open: boolean) => [...new Set(seen.flatMap((one) => (one.open === open ? one.words : [])))];
@@ -70,7 +70,7 @@ export function nextWords(notes: readonly Note[], steps: readonly NextStep[], na
   const ready = notes.flatMap((note) => (note.code === 'ready' ? named(note.to) : []));
   const faults = notes.flatMap((note) =>
     note.code === 'fault'
-      ? say.review.faultInThe(note.fault === null ? say.review.theOpenFault : lower(note.fault), named(note.movementId))
+      ? say.review.faultInThe(note.fault === null ? null : lower(note.fault), named(note.movementId))
       : [],
   );
   const hurt = notes.flatMap((note) =>
@@ -79,7 +79,7 @@ export function nextWords(notes: readonly Note[], steps: readonly NextStep[], na
   const parts = [
     notes.some(({ code }) => code === 'clearance') ? say.review.nothingHarderBeforeAClinician : '',
     hurt.length > 0 ? say.review.noWhichHurt(listed(hurt, 'or')) : '',
-    faults.length > 0 ? say.review.firstSolve(listed(faults)) : '',
+    faults.length > 0 ? say.review.firstWithout(listed(faults)) : '',
     ready.length > 0 ? say.review.readyFor(listed(ready)) : '',
   ].filter(Boolean);
   return say.review.nextTime(
