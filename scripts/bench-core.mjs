@@ -171,6 +171,7 @@ export async function inPlans(row) {
       pain: false,
       ease: null,
       trainingYears: null,
+      day: null,
     },
     sets: Object.fromEntries(many.slice(i * 40, i * 40 + 20).map(({ id }) => [id, lastWeek])),
   }));

@@ -5,8 +5,8 @@ import { limitsFromPain } from '../client/index.js';
 import { type Fault, type Movement, VIEWS } from '../movement/index.js';
 import {
   advise,
-  bestView,
   believe,
+  bestView,
   countTrials,
   fading,
   groupByView,

@@ -165,10 +165,7 @@ function isSwapped(word: string, known: string): boolean {
   if (word.length !== known.length) return false;
   const at = [...word].findIndex((letter, i) => letter !== known[i]);
   return (
-    at >= 0 &&
-    word[at] === known[at + 1] &&
-    word[at + 1] === known[at] &&
-    word.slice(at + 2) === known.slice(at + 2)
+    at >= 0 && word[at] === known[at + 1] && word[at + 1] === known[at] && word.slice(at + 2) === known.slice(at + 2)
   );
 }
 
@@ -215,7 +212,12 @@ export function buildKindFinder<K extends Spoken>(kinds: readonly K[], names: re
   for (const { kind, stems } of said)
     for (const stem of stems) inKinds.set(stem, (inKinds.get(stem) ?? new Set()).add(kind));
   const known = [...inKinds.keys()];
-  const places = new Set(names.flatMap(wordsIn).map(stemOf).filter((stem) => !inKinds.has(stem)));
+  const places = new Set(
+    names
+      .flatMap(wordsIn)
+      .map(stemOf)
+      .filter((stem) => !inKinds.has(stem)),
+  );
   // A word that few kinds have tells more.
   const weight = new Map(known.map((stem) => [stem, Math.log(1 + kinds.length / (inKinds.get(stem)?.size ?? 1))]));
   const usual = [...weight.values()].reduce((sum, one) => sum + one, 0) / Math.max(1, weight.size);

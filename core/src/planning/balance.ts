@@ -47,6 +47,9 @@ const SHORT_BELOW = 0.6;
 const WEEKS = 4;
 const WEEK_MS = 7 * 86_400_000;
 
+/** A day of that kind asks for more of a pattern. */
+export const moreForDay = (day: DayKind, pattern: Pattern): boolean => (BY_DAY[day][pattern] ?? 1) > 1;
+
 /** What each pattern should have of the whole, for an aim and a day. They add up to 1. */
 export function sharesFor(aim: Purpose, day: DayKind | null): Map<Pattern, number> {
   const raw = BALANCED.map((pattern): [Pattern, number] => [

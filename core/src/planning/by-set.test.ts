@@ -24,8 +24,8 @@ import {
   secondsOf,
   shortagesOf,
   sumWords,
-  underClock,
   timelineOf,
+  underClock,
   withPattern,
   withSets,
 } from './index.js';

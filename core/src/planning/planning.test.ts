@@ -500,6 +500,32 @@ describe('a suggested session', () => {
     );
   });
 
+  test('says of a line that there is more of it for how somebody spends the day, and of no other', () => {
+    const suggested = (day: 'sits' | 'lifts' | null) =>
+      suggestSession({
+        minutes: 60,
+        purpose: 'strength',
+        clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets: {}, day }],
+        movements: (['pull', 'push', 'hinge', 'squat', 'brace'] as const).map((pattern) =>
+          movement(pattern, { pattern }),
+        ),
+        kit: KIT,
+        space: 'lane',
+        wanted: [],
+        without: [],
+        blocks: [],
+        notThese: [],
+        now: NOW,
+        newId: counting(),
+      }).blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
+    const told = (day: 'sits' | 'lifts' | null) =>
+      suggested(day).flatMap(({ movementId, why }) => (why.some(({ code }) => code === 'for-day') ? movementId : []));
+    expect(told('sits').toSorted()).toEqual(expect.arrayContaining(['hinge', 'pull']));
+    expect(told('sits')).not.toContain('push');
+    expect(told('lifts')).not.toContain('pull');
+    expect(told(null)).toEqual([]);
+  });
+
   test('says which pattern a limit closes', () => {
     const squat = movement('squat', { demands: { 'deep-knee-bend': 2 } });
     const client = {

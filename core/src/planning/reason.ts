@@ -1,4 +1,5 @@
 /** Why a line of a plan is there, with its dose: how it came into the plan, and what the policy of progress says. Kept with the plan. */
+import { DAY_KINDS } from '../client/client.js';
 import { closingSchema, STEP_REASONS } from '../progress/reason.js';
 import { slug, text } from '../schema/atoms.js';
 import { reasonOf } from '../schema/reason.js';
@@ -10,6 +11,8 @@ export const PICKED = ['new', 'too-hard-before', 'rung-down', 'rung-ready', 'run
 export const lineReasonSchema = z.discriminatedUnion('code', [
   ...STEP_REASONS,
   reasonOf('picked', { how: z.enum(PICKED), care: z.boolean() }),
+  /** There is more of it for somebody whose day is so. */
+  reasonOf('for-day', { day: z.enum(DAY_KINDS) }),
   reasonOf('kept-from-last-time', {}),
   reasonOf('moved', { way: z.enum(['up', 'down']), movementId: slug }),
   /** In the place of a movement that is closed or whose kit is missing. */

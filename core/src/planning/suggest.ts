@@ -27,7 +27,7 @@ import { mayNotStrain } from '../progress/held.js';
 import { windowFor } from '../progress/next-step.js';
 import { heldBetween } from '../progress/next-time.js';
 import type { Standing } from '../progress/standing.js';
-import { type Balance, balanceOf, missing, type Part } from './balance.js';
+import { type Balance, balanceOf, missing, moreForDay, type Part } from './balance.js';
 import { laneFor, type LaneRequest } from './lane-for.js';
 import { orderPlan } from './order-plan.js';
 import { goesOverhead, warmsShoulders } from './overhead.js';
@@ -41,7 +41,7 @@ import {
   type PlanItem,
   type PlanLane,
 } from './plan.js';
-import type { PICKED } from './reason.js';
+import type { LineReason, PICKED } from './reason.js';
 import { shortagesOf } from './shortage.js';
 import { secondsOf, timelineOf } from './timeline.js';
 import { type Fix, warningsOf, type Wrong } from './warnings.js';
@@ -769,11 +769,14 @@ function assemble(request: SuggestRequest, lines: readonly Line[], known: Known,
       lanes: picks.map(({ client, pick }) => {
         const { lane } = laneFor(laneRequest(request, client, pick.movement, known));
         const light = isAround(slot);
+        const { day = null } = client;
+        const forDay: LineReason[] =
+          day !== null && !light && moreForDay(day, pick.movement.pattern) ? [{ code: 'for-day', day }] : [];
         return {
           ...lane,
           sets: light ? 1 : lane.sets,
           rest: light ? Math.min(lane.rest, 10) : lane.rest,
-          why: [{ code: 'picked', how: pick.how, care: pick.openness === 'care' }, ...lane.why],
+          why: [{ code: 'picked', how: pick.how, care: pick.openness === 'care' }, ...forDay, ...lane.why],
         };
       }),
     };

@@ -1600,6 +1600,7 @@ export const en = {
     lastTestedWeeksAgo: (weeks: number) => `Last tested ${count(weeks, 'week')} ago.`,
     effortWasNotNoted: '(Effort was not noted.)',
     withCare: ', with care',
+    moreOfItForWho: (day: string) => `More of it for somebody who mostly ${day}.`,
     keptFromLastTime: 'Kept from last time.',
     insteadOf: (movement: string, by: string) => `Instead of ${movement}: ${by}.`,
     preparesWhatTheSessionUses: 'Prepares what the session uses.',

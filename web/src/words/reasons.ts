@@ -8,6 +8,7 @@ import { demandWords, type DoseMode, type Effort, inWords, UNIT_WORDS, weightWor
 import type { LineReason, PICKED } from '@waxwing/core/planning';
 import type { Closing, Held } from '@waxwing/core/progress';
 
+import { DAY_WORDS } from './day-words';
 import { say } from './say';
 
 /** The name of a movement; its id where it is in no list any more. */
@@ -204,6 +205,8 @@ export function reasonWords(reason: LineReason, nameOf: NameOf): string {
       return say.reasons.effortWasNotNoted;
     case 'picked':
       return `${PICKED_WORDS[reason.how]}${reason.care ? say.reasons.withCare : ''}.`;
+    case 'for-day':
+      return say.reasons.moreOfItForWho(DAY_WORDS[reason.day]);
     case 'kept-from-last-time':
       return say.reasons.keptFromLastTime;
     case 'moved':

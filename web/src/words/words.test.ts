@@ -112,6 +112,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
   ],
   'effort-unknown': [{}, '(Effort was not noted.)'],
   picked: [{ how: 'rung-ready', care: true }, 'Ready for this rung, with care.'],
+  'for-day': [{ day: 'sits' }, 'More of it for somebody who mostly sits.'],
   'kept-from-last-time': [{}, 'Kept from last time.'],
   moved: [{ way: 'up', movementId: 'row' }, 'Up from Row:'],
   instead: [{ movementId: 'row', by: [{ code: 'kit' }] }, 'Instead of Row: kit that is not here.'],
