@@ -13,12 +13,16 @@ export interface PossibleCause {
   named: boolean;
 }
 
-/** Causes of the open faults, those that explain most first; what was named is always among them. Empty while no fault is open. */
+/**
+ * Causes of the open faults, those that explain most first; what was named is always among them. Empty while no fault is open, or
+ * one that stops the set.
+ */
 export function possibleCauses(view: LaneView): PossibleCause[] {
   const { entry, page } = view;
   if (!entry || !page) return [];
   const open = page.movement.faults.filter(({ id }) => openFaults(entry).includes(id));
-  if (open.length === 0) return [];
+  // What stops a set is not coached through.
+  if (open.length === 0 || open.some(({ severity }) => severity === 'stop')) return [];
   const changed = changedCauses(view);
   const own = open.flatMap(({ causes }) => causes).filter((cause) => changed.includes(cause));
   return [...new Set([...own, ...entry.causes])]

@@ -431,6 +431,7 @@ describe('what to say', () => {
     const advice = adviceFor(named, NOW);
     expect(advice.kind === 'correct' && advice.primary.why).toMatchObject({ cause, named: true, answers: 2 });
     expect(advice.kind === 'correct' && advice.primary.correction.causes).toContain(cause);
+    expect(possibleCauses(viewAt('goblet-squat', [...taps, seen('back-rounds')]))).toEqual([]);
   });
 
   test('a cause that is offered changes what is said, and what is taken back is no cause any more', () => {

@@ -37,7 +37,7 @@ export function easeWords(ease: Ease): string {
   }
 }
 
-/** Why nothing goes up: `first a set without “heels lift”`. */
+/** Why nothing goes up: `first without “heels lift”`. */
 export function heldWords(held: Held): string {
   switch (held.code) {
     case 'open-fault':

@@ -94,7 +94,7 @@ const SAID: { [Code in LineReason['code']]: [Facts<Code>, string] } = {
   pieces: [{ done: [10, 10, 10], next: [12, 10, 8], held: null }, '3 × 10 s: next 12 + 10 + 8 s, before 30 s in one.'],
   replaced: [
     { kg: 8, to: '9 kg', amount: 10, mode: 'reps', held },
-    '8 kg is not here: 9 kg, and 10 reps feel about the same. Held today: first a set without “heels lift”.',
+    '8 kg is not here: 9 kg, and 10 reps feel about the same. Held today: first without “heels lift”.',
   ],
   'only-heavier': [
     { kg: 8, to: '12 kg', held: null },
@@ -280,7 +280,7 @@ test('a session is told in three sentences', () => {
   );
   const notes = [NOTED.clearance[0], NOTED.hurt[0], NOTED.fault[0], NOTED.ready[0]];
   expect(nextWords(notes, [], NAMES.movement)).toBe(
-    'Next time: nothing harder before a clinician has cleared it; no row or goblet squat, which hurt; first a set without “heels lift” in the goblet squat; ready for goblet squat.',
+    'Next time: nothing harder before a clinician has cleared it; no row or goblet squat, which hurt; first without “heels lift” in the goblet squat; ready for goblet squat.',
   );
   const dose = { load: null, amount: 8, tempo: '3-0-1-0' };
   const same: NextStep = { kind: 'hold', code: 'same-again', why: [], change: null, dose, to: null };
