@@ -27,20 +27,27 @@ const PIN_SECONDS = 5;
 /** Seconds to fill a bag or a jug up, or to take something out. */
 const FILL_SECONDS = 60;
 const FILLED: readonly KitItem[] = ['backpack', 'jug'];
-/** What is filled can weigh more and less than it was weighed with, though nobody said so: by how much at a time, and how much goes in, in kilograms. */
-const FILL: Readonly<Partial<Record<KitItem, { step: number; most: number }>>> = {
-  backpack: { step: 1, most: 16 },
-  jug: { step: 0.5, most: 5 },
+/** What is filled can weigh more and less than it was weighed with, though nobody said so: by how much at a time, and from what to what, in kilograms. */
+const FILL: Readonly<Partial<Record<KitItem, Filling>>> = {
+  backpack: { least: 4, step: 1, most: 16 },
+  jug: { least: 2, step: 0.5, most: 5 },
 };
 
 /** Grams, so that sums of plates are exact. */
 const grams = (kg: number): number => Math.round(kg * 1000);
 
 /** The weight that something has, and those that filling and emptying make of it. */
-function fillings(kg: number, { step, most }: { step: number; most: number }): number[] {
+function fillings(kg: number, { least, step, most }: Filling): number[] {
   const [own, by, top] = [grams(kg), grams(step), Math.max(grams(kg), grams(most))];
-  const first = own % by || by;
+  const low = Math.min(own, grams(least));
+  const first = own - Math.floor((own - low) / by) * by;
   return Array.from({ length: Math.floor((top - first) / by) + 1 }, (_, i) => (first + i * by) / 1000);
+}
+
+interface Filling {
+  least: number;
+  step: number;
+  most: number;
 }
 
 interface Setting {
@@ -140,6 +147,21 @@ export function loadsFor(options: readonly KitOption[], pieces: readonly KitPiec
   const loads = ofKit.get(options) ?? makeLoads(options, pieces);
   ofKit.set(options, loads);
   return loads;
+}
+
+export const isImprovised = ({ item }: Pick<Load, 'item'>): boolean => FILLED.includes(item);
+
+/** It has to be filled up or emptied first. */
+export const isToFill = ({ item, changeSeconds }: Pick<Load, 'item' | 'changeSeconds'>): boolean =>
+  isImprovised({ item }) && changeSeconds > 0;
+
+/**
+ * The loads that anybody would think of: nobody fills a bag where a weight lies at hand, unless the bag is what they train with.
+ * @param item what is in the hand; null where nothing is
+ */
+export function atHand(loads: readonly Load[], item: KitItem | null): readonly Load[] {
+  const weights = loads.some((one) => one.kg !== null && !isImprovised(one));
+  return weights ? loads.filter((one) => !isToFill(one) || one.item === item) : loads;
 }
 
 /** The loads of the options that no limit closes for somebody. */

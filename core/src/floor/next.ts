@@ -1,6 +1,6 @@
 /** What may come next for one client on the floor: the next dose, a rung up or down, a swap, the next line. Each asks the policy of progress. */
 import { bestSingle } from '../client/history.js';
-import { type Load, loadsOpen } from '../dosage/loads.js';
+import { isToFill, type Load, loadsOpen } from '../dosage/loads.js';
 import { partsWords } from '../dosage/parts.js';
 import { readiness } from '../ladder/readiness.js';
 import type { Substitute, SubstituteAnswer, SwapReason } from '../ladder/substitutes.js';
@@ -242,7 +242,8 @@ export function dropOffered(view: LaneView): Drop | null {
   if (!set || !movement || alarm || dropNow(view) || movement.dose.mode !== 'reps') return null;
   if (set.test || set.parts || set.uncounted || set.drops.some(({ amount }) => amount === 0)) return null;
   const from = set.drops.at(-1) ?? set;
-  const loads = loadsOpen(movement, standing.limits, place.kit);
+  // Nothing is emptied at once.
+  const loads = loadsOpen(movement, standing.limits, place.kit).filter((one) => !isToFill(one));
   const load = loads.find(({ kg, label }) => kg === from.kg && label === from.loadLabel);
   const [drop] = load ? dropsFrom({ load, amount: from.amount }, loads, 1) : [];
   return drop && set.drops.length < MOST_DROPS && isOpen(fitOf(view, movement, drop.load.item)) ? drop : null;

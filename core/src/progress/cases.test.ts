@@ -10,7 +10,7 @@ import fc from 'fast-check';
 
 import type { DoneSet, Move, PastSession } from '../client/index.js';
 import { buildCatalog, type Catalog } from '../ladder/index.js';
-import type { Effort, KitPiece, MovementSummary } from '../movement/index.js';
+import type { Effort, KitItem, KitPiece, MovementSummary } from '../movement/index.js';
 import { POOR_SLEEP, standing } from '../test/plans.js';
 import { comeBacks, nextStep, nextTime, type Standing, type StepKind } from './index.js';
 
@@ -58,6 +58,7 @@ interface Answer {
   /** Kilograms in all, from and to; null for none. */
   kg?: readonly [number, number] | null;
   amount?: readonly [number, number];
+  item?: KitItem;
 }
 interface Case {
   movement: string;
@@ -303,6 +304,24 @@ const CASES: Record<string, Case> = {
     kit: [],
     gives: { kg: null, amount: [11, 12] },
   },
+  'a backpack and a jug in the cupboard of a studio: the next dumbbell, not a bag to fill': {
+    movement: 'goblet-squat',
+    did: week(sets(12, 'medium', 10)),
+    kit: [...HOME, ...STUDIO],
+    gives: { kg: [12, 12], item: 'dumbbell' },
+  },
+  'five kilos in the hand and a backpack of eight that is trained with: the backpack is filled': {
+    movement: 'goblet-squat',
+    did: week(sets(12, 'medium', 8)),
+    kit: [...HOME, { item: 'dumbbell', count: 1, kg: 5 }],
+    gives: { kg: [9, 9], item: 'backpack' },
+  },
+  'a first weight in the split squat at home: worth lifting': {
+    movement: 'split-squat',
+    did: week(sets(12, 'medium')),
+    kit: HOME,
+    gives: { kg: [3, 8], amount: [8, 10] },
+  },
   // First times.
   'a front squat after the goblet squat with ten: about ten in two hands, not two times two': {
     movement: 'dumbbell-front-squat',
@@ -419,6 +438,7 @@ describe('what comes next, as a good trainer has it', () => {
     const right =
       (gives.kind === undefined || kind === gives.kind) &&
       (gives.not === undefined || kind !== gives.not) &&
+      (gives.item === undefined || dose.load?.item === gives.item) &&
       (gives.kg === undefined ||
         (gives.kg === null ? dose.load === null : dose.load?.kg != null && within(dose.load.kg, gives.kg))) &&
       // On another movement its own dose counts.

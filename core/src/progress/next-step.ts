@@ -5,7 +5,7 @@
  */
 import type { PastSession } from '../client/history-schema.js';
 import { aimOf } from '../dosage/aim.js';
-import { type Load, loadsOpen, mayGoBare, SAME_KG } from '../dosage/loads.js';
+import { atHand, isImprovised, type Load, loadsOpen, mayGoBare, SAME_KG } from '../dosage/loads.js';
 import { ALLOWED_JUMP, type NextKind, nextPieces, type NextSet, nextSet } from '../dosage/next-set.js';
 import { amountOfParts, grownParts, lessParts, sameParts } from '../dosage/parts.js';
 import { equalEffort, MOST_REPS, REPS_LEFT } from '../dosage/strength.js';
@@ -157,11 +157,14 @@ export function nextStep(question: StepQuestion): NextStep {
   const open = loadsOpen(movement, standing.limits, kit);
   const bare = mayGoBare(movement, standing.limits, kit);
   if (!work)
-    return pastOf(question).length > 0 ? uncounted(question, window, open, bare) : first(question, window, open, bare);
+    return pastOf(question).length > 0
+      ? uncounted(question, window, atHand(open, null), bare)
+      : first(question, window, atHand(open, null), bare);
   const load = sameLoad(open, work, bare);
+  const usual = atHand(open, load?.item ?? null);
   const capKg = load ? capFor(movement, load, standing.limits, work.kg) : null;
   // Another option may want somebody beside it that this one does not.
-  const loads = open.filter((one) => {
+  const loads = usual.filter((one) => {
     const cap = capFor(movement, one, standing.limits, work.kg ?? 0);
     return cap === null || capKg !== null || (one.kg ?? 0) <= cap;
   });
@@ -304,7 +307,7 @@ function afterAway(
   // What was too much before is not taken up again because it is long ago.
   const from = next.kind === 'down' ? next.load : load;
   const kg = from?.kg ?? null;
-  const below = loadsOpen(movement, standing.limits, kit).filter(
+  const below = atHand(loadsOpen(movement, standing.limits, kit), from?.item ?? null).filter(
     (one) => kg !== null && one.kg !== null && one.kg <= kg * share + SAME_KG,
   );
   const lighter = below.findLast(({ item }) => item === from?.item) ?? below.at(-1);
@@ -375,6 +378,9 @@ function replaced(
   return { amount: Math.max(1, amount), heavier, was: work.kg, to: load.label };
 }
 
+/** Weights before what stands in for them. */
+const rank = (load: Load): number => Number(isImprovised(load));
+
 /** The load of last time, or what comes nearest to it from below; a band or nothing where it was not weighed. */
 function sameLoad(loads: readonly Load[], { kg, label }: Work, bare: boolean): Load | null {
   if (kg === null && label === null && bare) return null;
@@ -382,7 +388,12 @@ function sameLoad(loads: readonly Load[], { kg, label }: Work, bare: boolean): L
   if (exact) return exact;
   if (kg === null) return loads.find((load) => load.kg === null) ?? null;
   const weighed = loads.filter((load) => load.kg !== null);
-  return weighed.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? weighed[0] ?? null;
+  // Which thing it was is not kept: of equal weights the one that takes least time.
+  const equal = weighed.filter((load) => Math.abs((load.kg ?? 0) - kg) < SAME_KG);
+  const [quickest] = equal.toSorted((a, b) => a.changeSeconds - b.changeSeconds || rank(a) - rank(b));
+  if (quickest) return quickest;
+  const near = atHand(weighed, null);
+  return near.findLast((load) => (load.kg ?? 0) <= kg + 1e-9) ?? near[0] ?? null;
 }
 
 function first(question: StepQuestion, window: DoseWindow, loads: readonly Load[], bare: boolean): NextStep {
