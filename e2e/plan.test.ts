@@ -54,22 +54,22 @@ test('wrong doses are refused where they are typed, and a weight, a rung and the
   studio,
 }) => {
   await studio.plan(page, ['Osei Brandt'], 60);
-  const reps = page.getByLabel(/^Reps of Push-up/);
+  const reps = page.getByLabel(/^Reps of Close-hand push-up/);
   const right = await reps.inputValue();
   for (const wrong of ['0', '-5', 'many']) {
     await reps.fill(wrong);
     await expect(page.getByText('must be a whole number from 1 to 3600')).toBeVisible();
   }
   await reps.fill(right);
-  const tempo = page.getByLabel(/^Tempo of Push-up/);
+  const tempo = page.getByLabel(/^Tempo of Close-hand push-up/);
   await tempo.fill('3-x-1');
   await expect(page.getByText('must be lower-pause-rise-pause in seconds, such as 3-1-1-0')).toBeVisible();
   const before = await seconds(page);
   await tempo.fill('9-1-1-0');
   expect(await seconds(page)).toBeGreaterThan(before);
   await page.getByLabel(/^Weight of Romanian deadlift/).selectOption({ label: '2 × 20 kg' });
-  await page.getByRole('button', { name: /^Easier than Push-up/ }).click();
-  await expect(page.getByLabel(/^Reps of Push-up/)).toBeHidden();
+  await page.getByRole('button', { name: /^Easier than Close-hand push-up/ }).click();
+  await expect(page.getByLabel(/^Reps of Close-hand push-up/)).toBeHidden();
 
   const items = tape(page).getByRole('button');
   const names = () => items.evaluateAll((all) => all.map((one) => one.getAttribute('aria-label')?.split(',')[0] ?? ''));
