@@ -1,6 +1,6 @@
 /** What the taps of the floor mean, as drafts of events. Nothing is recorded here. */
 import type { BodySide, PainQuality } from '../client/pain.js';
-import { type Load, loadsFor } from '../dosage/loads.js';
+import { type Load, loadsFor, SAME_KG } from '../dosage/loads.js';
 import { amountOfParts } from '../dosage/parts.js';
 import { itemsOf } from '../movement/kit.js';
 import type { KitPiece } from '../movement/kit-schema.js';
@@ -274,8 +274,10 @@ const WEIGHTS: readonly KitItem[] = ['dumbbell', 'bell', 'backpack', 'jug', 'pla
 /** A weight that is here today is used from now on; everybody in the session can take it. */
 export function broughtWeight(view: LaneView, piece: KitPiece, newId: NewId): Draft[] {
   const { item, count, kg, unit = null, stepKg = null, mostKg = null } = piece;
-  const [load] = view.movement ? loadsFor(view.movement.kit, [piece]) : [];
   if (kg == null) return [];
+  const loads = view.movement ? loadsFor(view.movement.kit, [piece]) : [];
+  // As it was weighed, though more or less could be filled in.
+  const load = loads.find((one) => one.kg !== null && Math.abs(one.kg - kg * one.count) < SAME_KG) ?? loads[0];
   return [
     draft(newId(), 'weight-brought', { item, count, kg, unit, stepKg, mostKg }),
     ...(load ? setLoad(view, load, newId) : []),
