@@ -144,6 +144,7 @@ const byRank = (a: ReturnType<typeof choices>[number], b: ReturnType<typeof choi
   const near = (difference: number) => (Math.abs(difference) < 1e-9 ? 0 : difference);
   return (
     Number(b.named) - Number(a.named) ||
+    Number(b.answered.includes(b.fault)) - Number(a.answered.includes(a.fault)) ||
     near(b.worth - a.worth) ||
     near(b.gain - a.gain) ||
     ORDER(a.correction.kind) - ORDER(b.correction.kind)

@@ -145,6 +145,10 @@ describe('what to do about faults', () => {
     expect(primary.why).toMatchObject({ named: true, cause: 'set-up/narrow' });
     const failed = { faultId: 'knees-in', correctionId: 'wider', outcome: 'same' as const };
     expect(primaryOf({ ...seen, named: ['set-up/narrow'], attempts: [failed] }).fault.id).toBe('heels-lift');
+    // Where the fault that is there has something against the cause itself, that comes before what another one has.
+    const own = { id: 'own', kind: 'lighten' as const, do: 'Narrower.', causes: ['set-up/narrow'] };
+    const both = movement({ ...heels, corrections: [...heels.corrections, own] }, knees);
+    expect(primaryOf({ ...seen, movement: both, named: ['set-up/narrow'] }).correction.id).toBe('own');
   });
 
   test('touch needs consent, and a swap needs an open movement', () => {

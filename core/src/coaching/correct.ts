@@ -202,9 +202,13 @@ const TIE = 1e-9;
 
 const worthOf = (faults: readonly Fault[]): number => faults.reduce((sum, f) => sum + SEVERITY_WEIGHT[f.severity], 0);
 
-/** What was named, then what answers more; then more gain wins, on a tie the less intrusive does, and else the one found first. */
+/** A correction of a fault that is there, and not of another one with the same cause. */
+const isOwn = ({ addresses, fault }: Suggestion): boolean => addresses.includes(fault);
+
+/** What was named, of the faults that are there first, then what answers more; then more gain wins, on a tie the less intrusive does, and else the one found first. */
 function isBetter(one: Suggestion, winner: Suggestion): boolean {
   if (one.why.named !== winner.why.named) return one.why.named;
+  if (isOwn(one) !== isOwn(winner)) return isOwn(one);
   const worth = worthOf(one.addresses) - worthOf(winner.addresses);
   if (Math.abs(worth) > TIE) return worth > 0;
   const gain = one.gain - winner.gain;

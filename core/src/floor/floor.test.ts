@@ -2,7 +2,7 @@
 import { join } from 'node:path';
 
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { loadLibrary, loadRules } from '@waxwing/library';
+import { loadRules } from '@waxwing/library';
 import fc from 'fast-check';
 
 import {
@@ -18,7 +18,7 @@ import {
 } from '../client/index.js';
 import { type ClientRecord, nextPlace, NO_EVIDENCE } from '../coaching/index.js';
 import { loadsFor } from '../dosage/index.js';
-import { buildCatalog, type Catalog, type MovementPage, reach, signAmount, SWAP_REASONS } from '../ladder/index.js';
+import { type Catalog, type MovementPage, reach, signAmount, SWAP_REASONS } from '../ladder/index.js';
 import {
   DEMANDS,
   EFFORTS,
@@ -46,6 +46,7 @@ import {
 } from '../session/index.js';
 import { uuidAt } from '../test/generate.js';
 import { POOR_SLEEP } from '../test/plans.js';
+import { starterLibrary } from '../test/starter.js';
 import {
   adviceFor,
   afterPain,
@@ -137,9 +138,7 @@ let library: Movement[];
 let catalog: Catalog;
 let summaries: MovementSummary[];
 beforeAll(() => {
-  library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
-  catalog = buildCatalog(library);
-  summaries = library.map((movement) => ({ ...movement, level: catalog.ladder.levels.get(movement.id) ?? 0 }));
+  ({ library, catalog, summaries } = starterLibrary());
 });
 
 const find = (id: string): Movement => {

@@ -12,7 +12,7 @@ import { withInHand } from '../movement/in-hand.js';
 import type { Fault, Movement } from '../movement/schema.js';
 import { bySeverity } from '../movement/severity.js';
 import { inWords, label, UNIT_WORDS } from '../movement/words.js';
-import { isEvery, roundsIn, workEachWords } from '../planning/block-clock.js';
+import { isByWork, isEvery, roundsIn, workEachWords } from '../planning/block-clock.js';
 import { movementsOf } from '../planning/by-set.js';
 import { amountsWords, dropWords, roundsWords } from '../planning/dose-words.js';
 import { type Block, inRounds, type Plan, type PlanLane, setsOfLane } from '../planning/plan.js';
@@ -79,11 +79,11 @@ export function sheetOf(source: SheetSource): Sheet {
 }
 
 function roundWords(block: Block): string {
-  const { rounds, workSeconds, clock } = block;
+  const { rounds, clock } = block;
   if (!inRounds(block)) return '';
   if (roundsIn(block) !== null) return `as many rounds as you can do well in ${minuteWords(clock?.seconds ?? 0)}`;
   if (isEvery(block)) return `${rounds} rounds, the next one begins every ${clock?.seconds ?? 0} s`;
-  return `${rounds} rounds${block.kind === 'circuit' && workSeconds !== null ? `, ${workEachWords(block)} at each` : ''}`;
+  return `${rounds} rounds${isByWork(block) ? `, ${workEachWords(block)} at each` : ''}`;
 }
 
 /** Why somebody alone cannot do a movement; null where they can. */
@@ -154,12 +154,11 @@ export function laneWords(
   const oneSided = lane.bySet?.some(({ side }) => side !== undefined) ?? false;
   const side = sides === 'each' ? (oneSided ? '' : ' a side') : '';
   const amounts = amountsWords(lane, sets);
-  const work =
-    block.kind === 'circuit' && block.workSeconds !== null
-      ? workEachWords(block)
-      : lane.parts
-        ? `(${partsWords(lane.parts)})${side}`
-        : `${amounts} ${unit}${side}`;
+  const work = isByWork(block)
+    ? workEachWords(block)
+    : lane.parts
+      ? `(${partsWords(lane.parts)})${side}`
+      : `${amounts} ${unit}${side}`;
   const pieces =
     dose.mode === 'time' && !lane.parts && lane.amount > LONG_HOLD
       ? ` (or ${holdWords(brokenHold(lane.amount, 20))})`

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { DAY_KINDS, type DayKind, type PastSession } from '../client/index.js';
 import { type Load, loadsFor } from '../dosage/index.js';
 import { buildLadder } from '../ladder/index.js';
-import { type MovementSummary, opennessFor, PATTERNS, PURPOSES } from '../movement/index.js';
+import { type KitPiece, type MovementSummary, opennessFor, PATTERNS, PURPOSES } from '../movement/index.js';
 import {
   clientId,
   contextOf,
@@ -501,23 +501,9 @@ describe('a suggested session', () => {
   });
 
   test('says of a line that there is more of it for how somebody spends the day, and of no other', () => {
+    const all = (['pull', 'push', 'hinge', 'squat', 'brace'] as const).map((pattern) => movement(pattern, { pattern }));
     const suggested = (day: 'sits' | 'lifts' | null) =>
-      suggestSession({
-        minutes: 60,
-        purpose: 'strength',
-        clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets: {}, day }],
-        movements: (['pull', 'push', 'hinge', 'squat', 'brace'] as const).map((pattern) =>
-          movement(pattern, { pattern }),
-        ),
-        kit: KIT,
-        space: 'lane',
-        wanted: [],
-        without: [],
-        blocks: [],
-        notThese: [],
-        now: NOW,
-        newId: counting(),
-      }).blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
+      suggestFor(60, all, {}, [], day).blocks.flatMap(({ items }) => items.flatMap(({ lanes }) => lanes));
     const told = (day: 'sits' | 'lifts' | null) =>
       suggested(day).flatMap(({ movementId, why }) => (why.some(({ code }) => code === 'for-day') ? movementId : []));
     expect(told('sits').toSorted()).toEqual(expect.arrayContaining(['hinge', 'pull']));
@@ -622,11 +608,12 @@ const suggestFor = (
   movements: readonly MovementSummary[],
   sets: SuggestClient['sets'] = {},
   moves: SuggestClient['moves'] = [],
+  day: DayKind | null = null,
 ) =>
   suggestSession({
     minutes,
     purpose: 'strength',
-    clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets, moves }],
+    clients: [{ id: clientId(0), name: 'Ada', standing: standing(), sets, moves, day }],
     movements,
     kit: KIT,
     space: 'lane',
@@ -812,6 +799,18 @@ describe('what is wanted at once', () => {
       }),
       OPTIONS,
     );
+  });
+
+  test('a bag that is filled up is there once, whatever it is filled to', () => {
+    const bags: KitPiece[] = [{ item: 'backpack', count: 1, kg: 8 }];
+    const squat = movement('squat', { kit: [{ needs: [{ item: 'backpack', count: 1 }] }] });
+    const filled = loadsFor(squat.kit, bags);
+    expect(filled.length).toBeGreaterThan(5);
+    for (const load of filled) {
+      const both = [load, filled[0]].map((one, who) => wants(who, one));
+      expect(shortagesOf(both.slice(0, 1), bags, known(squat))).toEqual([]);
+      expect(shortagesOf(both, bags, known(squat))).toMatchObject([{ wanted: 2, there: 1 }]);
+    }
   });
 
   test('a bench for two, and bands of one strength, are short as well', () => {

@@ -1,5 +1,5 @@
 /** Who wants the same piece at the same time, and loads that the kit cannot make. */
-import { type Load, loadsFor } from '../dosage/loads.js';
+import { isImprovised, type Load, loadsFor } from '../dosage/loads.js';
 import { kitCounts, usableOption } from '../movement/kit.js';
 import type { KitPiece } from '../movement/kit-schema.js';
 import type { KitItem } from '../movement/vocabulary.js';
@@ -18,8 +18,9 @@ export interface Shortage {
   clientIds: string[];
 }
 
-/** Whether a weight is set on a piece, by plates or a pin, and not only picked up. */
-const isSet = (piece: KitPiece): boolean => Boolean(piece.plates?.length || (piece.stepKg && piece.mostKg));
+/** Whether a weight is set on a piece, by plates, a pin or filling, and not only picked up. */
+const isSet = (piece: KitPiece): boolean =>
+  Boolean(piece.plates?.length || (piece.stepKg && piece.mostKg) || (piece.kg && isImprovised(piece)));
 
 /** The pieces that a load can be taken from: fixed ones of its weight, or else all that can be set, because one handle has one weight at a time. */
 function piecesOf({ item, count, kg, label, changeSeconds }: Load, kit: readonly KitPiece[]): KitPiece[] {

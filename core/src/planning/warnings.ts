@@ -1,5 +1,5 @@
 /** What is wrong with a plan, each with a change that mends it where one is known. Nothing is changed by itself. */
-import { type Load, loadsFor, nearestLoads, standInsFor } from '../dosage/loads.js';
+import { atHand, type Load, loadsFor, nearestLoads, standInsFor } from '../dosage/loads.js';
 import { equalEffort } from '../dosage/strength.js';
 import type { Ladder } from '../ladder/graph.js';
 import { kitCounts, usableOption } from '../movement/kit.js';
@@ -324,7 +324,7 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
         ],
       });
     else if (lane.load && !loadExists(lane, context.kit, context)) {
-      const near = standInsFor(loadsFor(movement.kit, context.kit), lane.load.kg ?? 0);
+      const near = standInsFor(atHand(loadsFor(movement.kit, context.kit), lane.load.item), lane.load.kg ?? 0);
       warnings.push({
         ...base,
         id: `load ${item.id} ${lane.clientId}`,
@@ -342,7 +342,10 @@ function kitWarnings(plan: Plain, context: WarnContext): Warning[] {
       for (const { what, wanted, there, clientIds } of shortagesOf(item.lanes, context.kit, context)) {
         const last = item.lanes.find(({ clientId }) => clientId === clientIds.at(-1));
         const others = last?.load
-          ? nearestLoads(loadsFor(context.find(last.movementId)?.kit ?? [], context.kit), last.load.kg ?? 0)
+          ? nearestLoads(
+              atHand(loadsFor(context.find(last.movementId)?.kit ?? [], context.kit), last.load.item),
+              last.load.kg ?? 0,
+            )
           : [];
         warnings.push({
           id: `short ${item.id} ${what}`,

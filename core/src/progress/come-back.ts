@@ -52,12 +52,12 @@ export function waysUp(
   movementId: string,
   sets: Readonly<Record<string, readonly PastSession[]>>,
 ): Step[] {
-  const far = ({ to }: Step): number => {
-    if (sets[to]) return 0;
-    const above = reach(ladder, to, ['harder'], FAR);
-    return Math.min(Infinity, ...[...above].flatMap(([id, { length }]) => (sets[id] ? length : [])));
-  };
   const steps = ladder.rungs.get(movementId)?.harder ?? [];
-  const distances = new Map(steps.map((step) => [step, far(step)]));
-  return steps.toSorted((a, b) => Math.min(99, distances.get(a) ?? 99) - Math.min(99, distances.get(b) ?? 99));
+  if (steps.length < 2) return steps;
+  const far = ({ to }: Step): number =>
+    sets[to]
+      ? 0
+      : Math.min(FAR, ...[...reach(ladder, to, ['harder'], FAR)].flatMap(([id, way]) => (sets[id] ? way.length : [])));
+  const distances = new Map(steps.map((step) => [step.to, far(step)]));
+  return steps.toSorted((a, b) => (distances.get(a.to) ?? FAR) - (distances.get(b.to) ?? FAR));
 }

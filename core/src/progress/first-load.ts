@@ -165,9 +165,11 @@ function related(
     const done = other && (same || patterns.includes(other.pattern)) ? bestOf(past) : undefined;
     if (!other || !done) return [];
     const below = ladder.rungs.get(id)?.harder.find(({ to }) => to === movement.id);
+    // What a machine or a bar carried, and what both legs did, is not for one hand or one leg.
+    const carried = usual / usualKg(other, easiest(other));
     const share = below
-      ? SHARE.rung[below.lever === 'load' ? 'load' : 'other']
-      : SHARE.first * (same ? 1 : SHARE.otherPattern) * (usual / usualKg(other, easiest(other)));
+      ? SHARE.rung[below.lever === 'load' ? 'load' : 'other'] * Math.min(1, carried)
+      : SHARE.first * (same ? 1 : SHARE.otherPattern) * carried;
     return [{ other, same, done, kg: atReps(done, reps) * share, below: below !== undefined }];
   });
   const [best] = all.toSorted(

@@ -220,7 +220,9 @@ function decided(question: StepQuestion, window: DoseWindow, load: Load | null, 
     heldBack(standing, question.faults, work?.effort ?? null) ??
     (question.marked ? ({ code: 'marked' } as const) : null) ??
     (away ? ({ code: 'away', weeks: away.weeks } as const) : null);
-  if (away && away.share < 1) return afterAway(question, window, load, next, away);
+  // Where only heavier is here nobody begins again with it: it goes on as on any day on which nothing goes up.
+  const onlyHeavier = work?.kg != null && (load?.kg ?? 0) > work.kg + SAME_KG;
+  if (away && away.share < 1 && !onlyHeavier) return afterAway(question, window, load, next, away);
   const broken = movement.dose.mode === 'time' && (work?.pieces?.length ?? 0) > 1 ? work?.pieces : null;
   if (broken && next.kind !== 'down') {
     const pieces = held ? broken : nextPieces(broken, Math.max(done, window.low));
@@ -299,13 +301,13 @@ function afterAway(
   question: StepQuestion,
   window: DoseWindow,
   load: Load | null,
-  next: NextSet,
+  asked: NextSet,
   { weeks, share }: Away,
-) {
+): NextStep {
   const { standing, movement, kit, work } = question;
   const done = Math.min(work?.amount ?? window.low, window.high);
   // What was too much before is not taken up again because it is long ago.
-  const from = next.kind === 'down' ? next.load : load;
+  const from = asked.kind === 'down' ? asked.load : load;
   const kg = from?.kg ?? null;
   const below = atHand(loadsOpen(movement, standing.limits, kit), from?.item ?? null).filter(
     (one) => kg !== null && one.kg !== null && one.kg <= kg * share + SAME_KG,
@@ -313,15 +315,17 @@ function afterAway(
   const lighter = below.findLast(({ item }) => item === from?.item) ?? below.at(-1);
   const amount = lighter ? Math.min(done, window.low) : Math.max(1, Math.floor(done * share));
   const to = lighter ?? from;
-  const why: StepReason = { code: 'after-away', weeks, to: lighter?.label ?? null, next: amount };
+  const parts = work?.parts && lessParts(work.parts);
+  const next = parts ? amountOfParts(parts) : amount;
+  const why: StepReason = { code: 'after-away', weeks, to: lighter?.label ?? null, next };
   return {
     kind: 'hold',
     code: 'after-away',
     why: [why],
-    change: next.kind,
-    dose: { load: to, amount, tempo: movement.dose.tempo },
+    change: asked.kind,
+    dose: { load: to, amount: next, tempo: movement.dose.tempo, ...(parts && { parts }) },
     to: null,
-  } satisfies NextStep;
+  };
 }
 
 const STRAIN: Held = { code: 'strain' };

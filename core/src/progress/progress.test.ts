@@ -1,24 +1,20 @@
 /** The weight of a first time, and of a next time with another weight, over the whole starter library. */
-import { join } from 'node:path';
-
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { loadLibrary } from '@waxwing/library';
 import fc from 'fast-check';
 
 import type { PastSession } from '../client/index.js';
 import { loadsFor, mayGoBare } from '../dosage/index.js';
-import { buildCatalog, type Catalog, readiness } from '../ladder/index.js';
+import { type Catalog, readiness } from '../ladder/index.js';
 import type { KitPiece, MovementSummary } from '../movement/index.js';
 import type { Part } from '../schema/index.js';
 import { POOR_SLEEP, standing } from '../test/plans.js';
+import { starterLibrary } from '../test/starter.js';
 import { nextStep, nextTime, type Standing, type StepQuestion, type Work } from './index.js';
 
 let catalog: Catalog;
 let byId: Map<string, MovementSummary>;
 beforeAll(() => {
-  const library = loadLibrary(join(import.meta.dirname, '../../../library/movements'));
-  catalog = buildCatalog(library);
-  byId = new Map(library.map((one) => [one.id, { ...one, level: catalog.ladder.levels.get(one.id) ?? 0 }]));
+  ({ catalog, byId } = starterLibrary());
 });
 
 const KIT: KitPiece[] = [

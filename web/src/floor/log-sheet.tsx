@@ -1,6 +1,6 @@
 /** The running log: everything that was tapped, latest first; any of it can be taken back, a set can be put right, and a note be added. */
 import { useQueryClient } from '@tanstack/react-query';
-import { loadsFor } from '@waxwing/core/dosage';
+import { atHand, loadsFor } from '@waxwing/core/dosage';
 import { draft } from '@waxwing/core/floor';
 import type { KitPiece, Movement } from '@waxwing/core/movement';
 import { describe, type EventOf, type SessionEvent } from '@waxwing/core/session';
@@ -107,7 +107,8 @@ function Note({ live, client }: Pick<Props, 'live' | 'client'>) {
 function PutRight({ event, live, kitOf, kit }: Omit<Props, 'client'> & { event: EventOf<'set-done'> }) {
   const entry = live.state.lanes[event.clientId]?.entries.find(({ id }) => id === event.data.entryId);
   const set = entry?.sets.find(({ id }) => id === event.id);
-  const loads = loadsFor((entry && kitOf(entry.movementId)) ?? [], kit);
+  const all = loadsFor((entry && kitOf(entry.movementId)) ?? [], kit);
+  const loads = atHand(all, all.find(({ label }) => label === set?.loadLabel)?.item ?? null);
   if (!set) return null;
   const change = (to: { amount?: number; label?: string }) => {
     const load = loads.find(({ label }) => label === to.label);

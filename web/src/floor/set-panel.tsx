@@ -1,6 +1,6 @@
 /** The set in hand: which one, which side, how much and with what, its time and its tempo; one tap logs it, one more says how it felt, one takes the next dose. */
 import type { Test } from '@waxwing/core/client';
-import { amountOfParts, type Load, loadsOpen, partsUntil, SAME_KG } from '@waxwing/core/dosage';
+import { amountOfParts, atHand, type Load, loadsOpen, partsUntil, SAME_KG } from '@waxwing/core/dosage';
 import {
   atStay,
   begin,
@@ -126,7 +126,7 @@ function Sets({ view, views, movement, despite, lighter: drop, onLighter }: Sets
   const dose = doseNow(view);
   const { parts, test } = dose ?? {};
   const [ended, endIn] = useState<Ended | null>(null);
-  const loads = loadsOpen(movement, view.standing.limits, view.place.kit);
+  const loads = atHand(loadsOpen(movement, view.standing.limits, view.place.kit), dose?.load?.item ?? null);
   const held = heldNow(view);
   const timer = timerOf(view);
   const counted = entry?.counted[sideNow] ?? 0;

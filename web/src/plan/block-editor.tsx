@@ -1,6 +1,6 @@
 /** One block of a plan: its rounds, its lines in order, and on each line a lane for everybody. */
 import { testsOf } from '@waxwing/core/client';
-import { loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
+import { atHand, loadsOpen, sensibleLoads } from '@waxwing/core/dosage';
 import { label, UNIT_WORDS } from '@waxwing/core/movement';
 import {
   type Block,
@@ -244,7 +244,7 @@ function Lane({
   const movement = world.context.find(lane.movementId);
   const client = world.clients.find(({ id }) => id === lane.clientId);
   const limits = world.context.clients.find(({ id }) => id === lane.clientId)?.standing.limits ?? [];
-  const loads = movement ? loadsOpen(movement, limits, world.place.kit) : [];
+  const loads = movement ? atHand(loadsOpen(movement, limits, world.place.kit), lane.load?.item ?? null) : [];
   const used = (world.records.get(lane.clientId)?.sets[lane.movementId] ?? []).flatMap(({ sets }) =>
     sets.flatMap(({ kg }) => kg ?? []),
   );

@@ -1,6 +1,6 @@
 /** What if: change the reps, how it felt or the weight, and see what the next set, the strength and the other weights say. */
 import { useQuery } from '@tanstack/react-query';
-import { bodyLoad, estimate, loadsFor, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
+import { atHand, bodyLoad, estimate, loadsFor, REPS_LEFT, ROUGH_REPS, sameEffort } from '@waxwing/core/dosage';
 import { type Effort, EFFORTS, label, UNIT_WORDS, weightWords } from '@waxwing/core/movement';
 import type { Plan } from '@waxwing/core/planning';
 import { nextStep } from '@waxwing/core/progress';
@@ -56,7 +56,7 @@ function Trial({
   const [amount, setAmount] = useState(lane.amount);
   const [effort, setEffort] = useState<Effort>('medium');
   const movement = world.context.find(lane.movementId);
-  const loads = loadsFor(movement?.kit ?? [], world.place.kit);
+  const loads = atHand(loadsFor(movement?.kit ?? [], world.place.kit), lane.load?.item ?? null);
   const [at, setAt] = useState(
     loads.findIndex(({ label: one, kg }) => one === lane.load?.label && kg === lane.load.kg),
   );
